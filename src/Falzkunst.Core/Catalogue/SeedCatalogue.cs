@@ -1,0 +1,58 @@
+using System.Collections.Immutable;
+
+namespace Falzkunst.Core.Catalogue;
+
+/// <summary>The made-up stocks and machines that a new workshop starts with.</summary>
+public static class SeedCatalogue
+{
+    private static readonly SheetSize Square12 = new("12 inch square", 304.8, 304.8, 12);
+    private static readonly SheetSize A4 = new("A4", 210, 297, 20);
+
+    public static ImmutableArray<Stock> Stocks { get; } =
+    [
+        new("kraft-240", "Kraft 240", "brown kraft board", 240, 0.32, "#B98F5E", 0.7,
+            [Square12, A4],
+            [Blade(165, 90, 0.42), Score(210, 120), Pen(), Foil(190, 28, 125)]),
+        new("mist-160", "Mist 160", "smooth coloured paper", 160, 0.20, "#A9BFC9", 0.9,
+            [A4, Square12],
+            [Blade(115, 130, 0.30), Score(150, 140), Pen(), Foil(160, 32, 115)]),
+        new("slate-220", "Slate 220", "dyed-through card", 220, 0.28, "#56646D", 0.8,
+            [Square12, A4],
+            [Blade(150, 70, 0.38), Score(195, 120), Pen()]),
+        new("ember-220", "Ember 220", "dyed-through card", 220, 0.28, "#A6462F", 0.8,
+            [A4, Square12],
+            [Blade(150, 80, 0.38), Score(195, 120), Pen(), Foil(175, 30, 120)]),
+        new("chalk-200", "Chalk 200", "white card, smooth", 200, 0.25, "#F3EEE1", 0.7,
+            [A4, Square12],
+            [Blade(140, 100, 0.35), Score(180, 130), Pen(), Foil(170, 30, 118), Emboss()]),
+        new("chalk-200-printed", "Chalk 200 printed", "white card from the printer", 200, 0.25, "#EBE2CB", 0.7,
+            [A4],
+            [Blade(145, 90, 0.36), Score(180, 120), Pen()]),
+    ];
+
+    public static ImmutableArray<Machine> Machines { get; } =
+    [
+        new("solo-305", "Solo 305", 304.8, 304.8, new Borders(5, 5, 5, 5),
+            [new("holder", [Tool.Pen, Tool.FoilTip, Tool.EmbossTip, Tool.ScoreTip, Tool.Blade])],
+            ReadsMarks: false, TopSpeed: 220, Acceleration: 1800, LiftSeconds: 0.14),
+        new("twin-330", "Twin 330", 330, 330, new Borders(5, 5, 5, 5),
+            [
+                new("left", [Tool.Pen, Tool.FoilTip, Tool.EmbossTip, Tool.ScoreTip]),
+                new("right", [Tool.Blade]),
+            ],
+            ReadsMarks: true, TopSpeed: 300, Acceleration: 2500, LiftSeconds: 0.12),
+        new("broad-610", "Broad 610", 610, 1200, new Borders(8, 10, 15, 10),
+            [
+                new("front", [Tool.Pen, Tool.FoilTip, Tool.EmbossTip, Tool.ScoreTip, Tool.Blade]),
+                new("back", [Tool.ScoreTip, Tool.EmbossTip, Tool.Blade]),
+            ],
+            ReadsMarks: true, TopSpeed: 600, Acceleration: 4000, LiftSeconds: 0.09),
+    ];
+
+    private static ToolSettings Blade(int force, double speed, double bladeOut) => new(Tool.Blade, force, speed, BladeOutMm: bladeOut);
+    private static ToolSettings Score(int force, double speed) => new(Tool.ScoreTip, force, speed);
+    private static ToolSettings Pen() => new(Tool.Pen, 35, 140);
+    private static ToolSettings Foil(int force, double speed, int celsius) =>
+        new(Tool.FoilTip, force, speed, TemperatureCelsius: celsius, WarmUpSeconds: 300);
+    private static ToolSettings Emboss() => new(Tool.EmbossTip, 230, 60, Times: 2);
+}

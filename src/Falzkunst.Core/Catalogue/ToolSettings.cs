@@ -1,0 +1,18 @@
+namespace Falzkunst.Core.Catalogue;
+
+/// <summary>How a tool runs over a stock, in physical numbers.</summary>
+/// <param name="Tool">The tool these settings are for.</param>
+/// <param name="ForceGrams">Downward force, grams.</param>
+/// <param name="SpeedMmPerSecond">Speed along the line, mm/s; the machine may be slower.</param>
+/// <param name="BladeOutMm">How far the blade stands out, mm; null for tools without one.</param>
+/// <param name="TemperatureCelsius">Heat of the tip; null for cold tools.</param>
+/// <param name="WarmUpSeconds">Waiting until a hot tip is ready.</param>
+/// <param name="Times">How often the tool runs over each line, at least 1.</param>
+public sealed record ToolSettings(
+    Tool Tool,
+    int ForceGrams,
+    double SpeedMmPerSecond,
+    double? BladeOutMm = null,
+    int? TemperatureCelsius = null,
+    int WarmUpSeconds = 0,
+    int Times = 1);

@@ -1,0 +1,87 @@
+using System.Collections.Immutable;
+
+namespace Falzkunst.Core.Designs.Assembling;
+
+/// <summary>
+/// Turns a drawing into pieces: closed cuts become outlines and openings, everything else joins the piece it lies on.
+/// The rule is told in docs/pieces-from-art.md.
+/// </summary>
+public static class Assembler
+{
+    /// <summary>Ends and edges closer than this are meant to meet, mm.</summary>
+    public const double SnapMm = 0.05;
+
+    /// <summary>An open outline with a gap up to this is pointed out as one that was meant to close, mm.</summary>
+    public const double MendableGapMm = 0.5;
+
+    /// <summary>A line shorter than this altogether cannot be made by any tool, mm.</summary>
+    private const double NoLengthMm = 0.01;
+
+    /// <summary>Assembles the pieces of a drawing.</summary>
+    /// <param name="drawing">What was read; lines of no length and lines that repeat another are left out and reported.</param>
+    /// <param name="rules">Look rules, first match wins; what the file itself declares wins over them.</param>
+    /// <param name="stockFor">The stock for a piece of this fill colour (null: unfilled).</param>
+    /// <param name="firstNumber">Number of the first piece.</param>
+    public static Design Assemble(
+        Drawing drawing, IReadOnlyList<LookRule> rules, Func<string?, string> stockFor, int firstNumber = 1)
+    {
+        var findings = new List<Finding>();
+        var lines = ArtLines.Of(drawing, rules);
+        lines = DropLinesOfNoLength(lines, findings);
+        lines = Chains.Close(lines);
+        (lines, var doubled) = DoubledLines.Part(lines);
+        findings.AddRange(doubled.Select(d => new Finding(
+            "doubled-line", Severity.Minor, $"A line lay exactly on another ({d.Place}); it was left out, since cutting twice tears.",
+            null, null, d.Path.Bounds.Centre)));
+
+        var drafts = PieceNesting.Nest([.. lines.Where(l => l.IsRing)]);
+        var loose = LinesOnPieces.Attach(drafts, [.. lines.Where(l => !l.IsRing)]);
+        var names = PieceNames.For(drafts);
+
+        var pieces = ImmutableArray.CreateBuilder<Piece>(drafts.Count);
+        for (var i = 0; i < drafts.Count; i++)
+        {
+            var id = $"p{firstNumber + i}";
+            pieces.Add(Finish(drafts[i], id, names[i], stockFor(drafts[i].Outline.Line.Look.Fill), findings));
+        }
+        foreach (var line in loose) findings.Add(LineFindings.OnNoPiece(line));
+        return new Design(
+            pieces.ToImmutable(),
+            [.. loose.Select((l, i) => new LooseLine(ToLine(l, $"x{i + 1}", LineRole.Inner), l.Path))],
+            [.. findings],
+            firstNumber + drafts.Count);
+    }
+
+    private static List<ArtLine> DropLinesOfNoLength(List<ArtLine> lines, List<Finding> findings)
+    {
+        foreach (var line in lines.Where(HasNoLength))
+        {
+            findings.Add(new Finding("no-length", Severity.Minor, $"A line of no length was left out ({line.Place}).",
+                null, null, line.Path.Start));
+        }
+        return [.. lines.Where(l => !HasNoLength(l))];
+    }
+
+    private static bool HasNoLength(ArtLine line) => Math.Max(line.Path.Bounds.Width, line.Path.Bounds.Height) < NoLengthMm;
+
+    private static Piece Finish(PieceDraft draft, string id, string name, string stock, List<Finding> findings)
+    {
+        var parts = new List<(ArtLine Line, LineRole Role)> { (draft.Outline.Line, LineRole.Outline) };
+        parts.AddRange(draft.Openings.OrderBy(o => o.Line.Order).Select(o => (o.Line, LineRole.Opening)));
+        parts.AddRange(draft.Lines.OrderBy(l => l.Order).Select(l => (l, LineRole.Inner)));
+        var corner = draft.Outline.Line.Path.Bounds.Min;
+        var home = Geometry.Affine.Move(-corner.X, -corner.Y);
+        for (var i = 0; i < parts.Count; i++)
+        {
+            if (parts[i].Role == LineRole.Inner && LineFindings.Of(draft, parts[i].Line, id, $"l{i + 1}", name) is { } finding)
+                findings.Add(finding);
+        }
+        return new Piece(
+            id, name, stock, 1, Geometry.Affine.Move(corner),
+            new PieceShape([.. parts.Select(p => p.Line.Path.Map(home))]),
+            [.. parts.Select((p, i) => ToLine(p.Line, $"l{i + 1}", p.Role))]);
+    }
+
+    private static Line ToLine(ArtLine line, string id, LineRole role) =>
+        new(id, role, line.Operation, line.Look, line.Name, Line.InkFor(line.Operation, line.Look));
+}

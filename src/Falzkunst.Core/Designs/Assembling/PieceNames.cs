@@ -1,0 +1,40 @@
+using System.Text.RegularExpressions;
+
+namespace Falzkunst.Core.Designs.Assembling;
+
+/// <summary>Names for pieces, from what the file called them.</summary>
+internal static partial class PieceNames
+{
+    /// <summary>One name for each draft, no two alike.</summary>
+    public static List<string> For(IReadOnlyList<PieceDraft> drafts)
+    {
+        var wished = drafts.Select((d, i) => Wish(d.Outline.Line) ?? $"Piece {i + 1}").ToList();
+        var repeated = wished.GroupBy(w => w).Where(g => g.Count() > 1).Select(g => g.Key).ToHashSet();
+        var used = wished.Where(w => !repeated.Contains(w)).ToHashSet();
+        for (var i = 0; i < wished.Count; i++)
+        {
+            if (!repeated.Contains(wished[i])) continue;
+            var number = 1;
+            while (!used.Add($"{wished[i]} {number}")) number++;
+            wished[i] = $"{wished[i]} {number}";
+        }
+        return wished;
+    }
+
+    private static string? Wish(ArtLine outline) => Readable(outline.Name) ?? Readable(outline.Group.Layer);
+
+    private static string? Readable(string? name)
+    {
+        if (string.IsNullOrWhiteSpace(name) || MadeUpByPrograms().IsMatch(name) || DefaultOperations.Stated(name) is not null) return null;
+        var words = Separators().Replace(name, " ").Trim();
+        if (words.Length == 0) return null;
+        if (words.Length > 60) words = words[..60];
+        return char.ToUpperInvariant(words[0]) + words[1..];
+    }
+
+    [GeneratedRegex(@"^(svg|path|rect|circle|ellipse|poly(gon|line)|line|g|group|layer|shape|use|compound)?[\s_-]*x?[0-9a-f_-]*$", RegexOptions.IgnoreCase)]
+    private static partial Regex MadeUpByPrograms();
+
+    [GeneratedRegex(@"[\s_-]+")]
+    private static partial Regex Separators();
+}

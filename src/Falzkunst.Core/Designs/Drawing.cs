@@ -1,0 +1,42 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Designs;
+
+/// <summary>What was in an art file, at true size, in the order it is painted, with all that was not understood.</summary>
+/// <param name="Width">Width of the page, mm.</param>
+/// <param name="Height">Height of the page, mm.</param>
+/// <param name="Shapes">Every painted shape, lowest first.</param>
+/// <param name="Images">Number of embedded pictures.</param>
+/// <param name="Notes">What was not understood or not kept, by place.</param>
+public sealed record Drawing(
+    double Width,
+    double Height,
+    ImmutableArray<DrawnShape> Shapes,
+    int Images,
+    ImmutableArray<ReadingNote> Notes)
+{
+    public int LineCount => Shapes.Sum(s => s.Paths.Length);
+    public int SegmentCount => Shapes.Sum(s => s.Paths.Sum(p => p.Segments.Length));
+}
+
+/// <summary>One shape of a file: one or more lines painted alike.</summary>
+/// <param name="Paths">Its lines, mm on the page.</param>
+/// <param name="Appearance">How it was painted.</param>
+/// <param name="Name">Its own name in the file, if it had one.</param>
+/// <param name="Groups">The names of the groups it lies in, outermost first; groups without a name are left out.</param>
+/// <param name="Declared">The operation that the file itself gives it, if any.</param>
+/// <param name="Place">Where it stands in the file, for people.</param>
+public sealed record DrawnShape(
+    ImmutableArray<Path> Paths,
+    Appearance Appearance,
+    string? Name,
+    ImmutableArray<string> Groups,
+    Operation? Declared,
+    string Place);
+
+/// <summary>Something in a file that was not understood, or was read in part.</summary>
+/// <param name="Code">Stable short code, lower case with hyphens.</param>
+/// <param name="Message">A sentence for people.</param>
+/// <param name="Where">The place in the file.</param>
+public sealed record ReadingNote(string Code, string Message, string Where);

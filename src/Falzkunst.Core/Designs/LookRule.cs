@@ -1,0 +1,32 @@
+namespace Falzkunst.Core.Designs;
+
+/// <summary>
+/// "Lines that look like this get this operation." A condition left null does not matter; all that are given must hold.
+/// </summary>
+/// <param name="Operation">The operation given.</param>
+/// <param name="Stroke">Stroke colour #rrggbb, or "none".</param>
+/// <param name="Fill">Fill colour #rrggbb, or "none".</param>
+/// <param name="Dashed">Broken or unbroken strokes only.</param>
+/// <param name="Closed">Closed or open lines only.</param>
+/// <param name="Layer">Name of the layer, in any case.</param>
+public sealed record LookRule(
+    Operation Operation,
+    string? Stroke = null,
+    string? Fill = null,
+    bool? Dashed = null,
+    bool? Closed = null,
+    string? Layer = null)
+{
+    /// <summary>The rule that fits exactly the lines of one look.</summary>
+    public static LookRule For(Look look, Operation operation) =>
+        new(operation, look.Stroke ?? "none", look.Fill ?? "none", look.Dashed, look.Closed, look.Layer);
+
+    public bool Fits(Look look) =>
+        Agrees(Stroke, look.Stroke) && Agrees(Fill, look.Fill)
+        && (Dashed is null || Dashed == look.Dashed)
+        && (Closed is null || Closed == look.Closed)
+        && (Layer is null || string.Equals(Layer, look.Layer, StringComparison.OrdinalIgnoreCase));
+
+    private static bool Agrees(string? wanted, string? seen) =>
+        wanted is null || string.Equals(wanted, seen ?? "none", StringComparison.OrdinalIgnoreCase);
+}

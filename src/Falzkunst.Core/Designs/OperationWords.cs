@@ -1,0 +1,59 @@
+using Falzkunst.Core.Catalogue;
+
+namespace Falzkunst.Core.Designs;
+
+/// <summary>Names of operations, and the tool that does each.</summary>
+public static class OperationWords
+{
+    /// <summary>The operations that a crafter can choose for a line, most used first.</summary>
+    public static readonly IReadOnlyList<Operation> Choices =
+    [
+        Operation.Cut, Operation.Score, Operation.Perforate, Operation.Draw,
+        Operation.Foil, Operation.Emboss, Operation.Print, Operation.Aid,
+    ];
+
+    /// <summary>The one word for it, lower case, as in files and on screen.</summary>
+    public static string Word(this Operation operation) => operation switch
+    {
+        Operation.Print => "print",
+        Operation.Draw => "draw",
+        Operation.Foil => "foil",
+        Operation.Emboss => "emboss",
+        Operation.Score => "score",
+        Operation.Perforate => "perforate",
+        Operation.Cut => "cut",
+        Operation.Aid => "aid",
+        _ => throw new ArgumentOutOfRangeException(nameof(operation)),
+    };
+
+    /// <summary>Its two letters, where a word has no room.</summary>
+    public static string Short(this Operation operation) => operation switch
+    {
+        Operation.Perforate => "Pf",
+        var other => char.ToUpperInvariant(other.Word()[0]) + other.Word()[1..2],
+    };
+
+    /// <summary>The tool that runs it on a machine; null for what no machine tool does (print, aid).</summary>
+    public static Tool? ToolFor(this Operation operation) => operation switch
+    {
+        Operation.Draw => Tool.Pen,
+        Operation.Foil => Tool.FoilTip,
+        Operation.Emboss => Tool.EmbossTip,
+        Operation.Score => Tool.ScoreTip,
+        Operation.Perforate or Operation.Cut => Tool.Blade,
+        _ => null,
+    };
+
+    /// <summary>Reads an operation's word, in any case.</summary>
+    public static bool TryRead(string word, out Operation operation)
+    {
+        foreach (var choice in Choices)
+        {
+            if (!string.Equals(choice.Word(), word, StringComparison.OrdinalIgnoreCase)) continue;
+            operation = choice;
+            return true;
+        }
+        operation = default;
+        return false;
+    }
+}

@@ -1,0 +1,41 @@
+namespace Falzkunst.Core.Geometry;
+
+/// <summary>
+/// An affine map in the order of SVG's <c>matrix(a,b,c,d,e,f)</c>:
+/// x' = A·x + C·y + E, y' = B·x + D·y + F. Positive turns go from x towards y, clockwise on screen.
+/// </summary>
+public readonly record struct Affine(double A, double B, double C, double D, double E, double F)
+{
+    public static readonly Affine Identity = new(1, 0, 0, 1, 0, 0);
+
+    public static Affine Move(double x, double y) => new(1, 0, 0, 1, x, y);
+    public static Affine Move(Point by) => Move(by.X, by.Y);
+    public static Affine Scale(double x, double y) => new(x, 0, 0, y, 0, 0);
+
+    /// <summary>A turn about the origin; quarter turns are exact.</summary>
+    /// <param name="degrees">Positive is clockwise on screen.</param>
+    public static Affine Turn(double degrees)
+    {
+        var quarter = degrees / 90;
+        if (quarter == Math.Floor(quarter) && Math.Abs(quarter) < 1e9)
+        {
+            var (cos, sin) = (((long)quarter % 4 + 4) % 4) switch { 0 => (1, 0), 1 => (0, 1), 2 => (-1, 0), _ => (0, -1) };
+            return new(cos, sin, -sin, cos, 0, 0);
+        }
+        var (s, c) = Math.SinCos(degrees * Math.PI / 180);
+        return new(c, s, -s, c, 0, 0);
+    }
+
+    /// <summary>This map first, <paramref name="next"/> after it.</summary>
+    public Affine Then(Affine next) => new(
+        next.A * A + next.C * B, next.B * A + next.D * B,
+        next.A * C + next.C * D, next.B * C + next.D * D,
+        next.A * E + next.C * F + next.E, next.B * E + next.D * F + next.F);
+
+    public Point Apply(Point p) => new(A * p.X + C * p.Y + E, B * p.X + D * p.Y + F);
+
+    public double Determinant => A * D - B * C;
+
+    /// <summary>The factor by which lengths grow on the geometric mean; used for stroke widths.</summary>
+    public double MeanScale => Math.Sqrt(Math.Abs(Determinant));
+}

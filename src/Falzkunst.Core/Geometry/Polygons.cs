@@ -1,0 +1,81 @@
+namespace Falzkunst.Core.Geometry;
+
+/// <summary>Areas and containment of flat rings. A ring is its corners in order, the first not repeated.</summary>
+public static class Polygons
+{
+    /// <summary>Signed area in mm² (shoelace); positive when the ring turns from x towards y.</summary>
+    public static double SignedArea(ReadOnlySpan<Point> ring)
+    {
+        if (ring.Length < 3) return 0;
+        var origin = ring[0];
+        double twice = 0;
+        for (var i = 2; i < ring.Length; i++) twice += (ring[i - 1] - origin).Cross(ring[i] - origin);
+        return twice / 2;
+    }
+
+    /// <summary>Even-odd containment by a ray to the right; a point on the ring itself may answer either way.</summary>
+    public static bool Contains(ReadOnlySpan<Point> ring, Point p)
+    {
+        var inside = false;
+        for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++)
+        {
+            var (a, b) = (ring[i], ring[j]);
+            if (a.Y > p.Y != b.Y > p.Y && p.X < (b.X - a.X) * (p.Y - a.Y) / (b.Y - a.Y) + a.X) inside = !inside;
+        }
+        return inside;
+    }
+
+    /// <summary>
+    /// A point well inside the ring (even-odd): the middle of the widest stretch that lies inside, over a few level scan
+    /// lines between corners. Null for rings without area.
+    /// </summary>
+    public static Point? InteriorPoint(ReadOnlySpan<Point> ring)
+    {
+        if (ring.Length < 3) return null;
+        var (low, high) = (double.PositiveInfinity, double.NegativeInfinity);
+        foreach (var p in ring) (low, high) = (Math.Min(low, p.Y), Math.Max(high, p.Y));
+        if (!(high > low)) return null;
+        Point? best = null;
+        double widest = 0;
+        var crossings = new List<double>();
+        foreach (var share in ScanShares)
+        {
+            var y = low + (high - low) * share;
+            crossings.Clear();
+            for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++)
+            {
+                var (a, b) = (ring[i], ring[j]);
+                if (a.Y > y != b.Y > y) crossings.Add((b.X - a.X) * (y - a.Y) / (b.Y - a.Y) + a.X);
+            }
+            crossings.Sort();
+            for (var i = 0; i + 1 < crossings.Count; i += 2)
+            {
+                var width = crossings[i + 1] - crossings[i];
+                if (width > widest) (widest, best) = (width, new Point((crossings[i] + crossings[i + 1]) / 2, y));
+            }
+        }
+        return best;
+    }
+
+    // Irrational-looking shares, so that a scan line does not run along corners of neatly drawn art.
+    private static readonly double[] ScanShares = [0.4871, 0.2637, 0.7419, 0.1093, 0.8887, 0.3719, 0.6183, 0.0217, 0.9803];
+
+    /// <summary>Distance from <paramref name="p"/> to the straight stretch from <paramref name="a"/> to <paramref name="b"/>, mm.</summary>
+    public static double DistanceToStretch(Point p, Point a, Point b)
+    {
+        var along = b - a;
+        var length2 = along.Dot(along);
+        if (length2 == 0) return p.DistanceTo(a);
+        var t = Math.Clamp((p - a).Dot(along) / length2, 0, 1);
+        return p.DistanceTo(Point.Lerp(a, b, t));
+    }
+
+    /// <summary>Distance from <paramref name="p"/> to the nearest edge of the ring, mm.</summary>
+    public static double DistanceToRing(ReadOnlySpan<Point> ring, Point p)
+    {
+        var nearest = double.PositiveInfinity;
+        for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++)
+            nearest = Math.Min(nearest, DistanceToStretch(p, ring[j], ring[i]));
+        return nearest;
+    }
+}

@@ -1,0 +1,122 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Nesting;
+
+namespace Falzkunst.Core.Projects;
+
+/// <summary>Applies edits: pure functions from one project to the next.</summary>
+public static class Edits
+{
+    public const int MostCards = 500;
+    public const int MostOfAPiece = 200;
+
+    /// <summary>The project after an edit.</summary>
+    /// <param name="project">The project before it; it is not changed.</param>
+    /// <param name="edit">The edit.</param>
+    /// <param name="drawer">Stocks and machines at hand.</param>
+    /// <exception cref="EditRefused">The edit does not fit the project, with a sentence that says why and what to do.</exception>
+    public static Project Apply(Project project, Edit edit, Drawer drawer) => edit switch
+    {
+        SettleSetOut e => Settle(project, e.SetOut, drawer),
+        BringInArt e => project with { Design = Add(project.Design, e) },
+        SetOperation e => project with { Design = project.Design.With(e.Piece, p => WithOperation(p, e)) },
+        SetStock e => project with { Design = WithStock(project.Design, e, drawer) },
+        SetQuantity e => e.Quantity is >= 1 and <= MostOfAPiece
+            ? project with { Design = project.Design.With(e.Piece, p => p with { Quantity = e.Quantity }) }
+            : throw new EditRefused($"A card takes between 1 and {MostOfAPiece} of a piece. To leave a piece out, remove it."),
+        RenamePiece e => string.IsNullOrWhiteSpace(e.Name) || e.Name.Length > 80
+            ? throw new EditRefused("A name has between 1 and 80 characters.")
+            : project with { Design = project.Design.With(e.Piece, p => p with { Name = e.Name.Trim() }) },
+        RemovePieces e => project with { Design = Without(project.Design, e) },
+        PutOnSheets e => OnSheets(project, e, drawer),
+        _ => throw new ArgumentOutOfRangeException(nameof(edit), edit.GetType().Name, "Unknown edit."),
+    };
+
+    private static Project Settle(Project project, SetOut setOut, Drawer drawer)
+    {
+        drawer.Machine(setOut.Machine);
+        if (setOut.Cards is < 1 or > MostCards) throw new EditRefused($"Make between 1 and {MostCards} cards.");
+        if (!(setOut.SpacingMm is >= 0 and <= 50)) throw new EditRefused("Spacing is between 0 and 50 mm.");
+        if (!(setOut.Card.FoldedWidth is >= 20 and <= 1000) || !(setOut.Card.FoldedHeight is >= 20 and <= 1000))
+            throw new EditRefused("A card measures between 20 and 1000 mm each way.");
+        return project with { SetOut = setOut };
+    }
+
+    private static Design Add(Design design, BringInArt edit)
+    {
+        var added = edit.Pieces ?? throw new EditRefused("The art must be read again before it can be added.");
+        var names = design.Pieces.Select(p => p.Name).ToHashSet();
+        var pieces = added.Pieces.Select(p => names.Contains(p.Name) ? p with { Name = FreeName(p.Name, names) } : p);
+        return new Design(
+            [.. design.Pieces, .. pieces], [.. design.Loose, .. added.Loose], [.. design.Findings, .. added.Findings], added.NextPiece);
+    }
+
+    private static string FreeName(string name, HashSet<string> taken)
+    {
+        var number = 2;
+        while (!taken.Add($"{name} ({number})")) number++;
+        return $"{name} ({number})";
+    }
+
+    private static Piece WithOperation(Piece piece, SetOperation edit)
+    {
+        var missing = edit.Lines.Except(piece.Lines.Select(l => l.Id)).Any();
+        if (missing || edit.Lines.IsEmpty) throw new EditRefused("Those lines are no longer on the piece. Reload the page to see what is there now.");
+        var wanted = edit.Lines.ToHashSet();
+        return piece with { Lines = [.. piece.Lines.Select(l => wanted.Contains(l.Id) ? l.With(edit.Operation) : l)] };
+    }
+
+    private static Design WithStock(Design design, SetStock edit, Drawer drawer)
+    {
+        drawer.Stock(edit.Stock);
+        return edit.Pieces.Aggregate(design, (d, id) => d.With(id, p => p with { Stock = edit.Stock }));
+    }
+
+    private static Design Without(Design design, RemovePieces edit)
+    {
+        if (!edit.Pieces.All(id => design.Find(id) is not null))
+            throw new EditRefused("One of those pieces is gone already. Reload the page to see what is there now.");
+        var gone = edit.Pieces.ToHashSet();
+        return design with
+        {
+            Pieces = [.. design.Pieces.Where(p => !gone.Contains(p.Id))],
+            Findings = [.. design.Findings.Where(f => f.Piece is null || !gone.Contains(f.Piece))],
+        };
+    }
+
+    private static Project OnSheets(Project project, PutOnSheets edit, Drawer drawer)
+    {
+        if (project.Design.Pieces.IsEmpty) throw new EditRefused("There are no pieces yet. Bring in art first.");
+        var spaced = Settle(project, project.SetOut with { SpacingMm = edit.SpacingMm }, drawer);
+        var copies = spaced.Design.Pieces.Sum(p => (long)p.Quantity) * spaced.SetOut.Cards;
+        if (copies > MostCopies)
+            throw new EditRefused(string.Create(CultureInfo.InvariantCulture, $"That is {copies:N0} pieces; at most {MostCopies:N0} are placed at once. Make fewer cards at a time."));
+        var layouts = PaperPlacing.Place(
+            spaced.Design, drawer.Stocks, drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
+            spaced.LayoutFingerprint(), new RowNester());
+        return spaced with { Sheets = layouts };
+    }
+
+    private const int MostCopies = 5000;
+}
+
+/// <summary>Stocks and machines at hand.</summary>
+public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine> Machines)
+{
+    /// <exception cref="EditRefused">There is none of that name.</exception>
+    public Stock Stock(string key) => Stocks.FirstOrDefault(s => s.Key == key)
+        ?? throw new EditRefused($"There is no stock “{key}” in the drawer.");
+
+    /// <exception cref="EditRefused">There is none of that name.</exception>
+    public Machine Machine(string key) => Machines.FirstOrDefault(m => m.Key == key)
+        ?? throw new EditRefused($"There is no machine “{key}”.");
+
+    /// <summary>The stock whose colour comes nearest to a fill; for unfilled art the lightest one.</summary>
+    public string StockFor(string? fill)
+    {
+        var wanted = StockColours.Rgb(fill ?? "#F3EEE1");
+        return Stocks.MinBy(s => StockColours.Difference(StockColours.Rgb(s.Colour), wanted))?.Key ?? "";
+    }
+}

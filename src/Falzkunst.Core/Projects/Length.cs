@@ -1,0 +1,161 @@
+using System.Globalization;
+
+namespace Falzkunst.Core.Projects;
+
+/// <summary>Lengths as people write and read them: a unit if wanted, and plain arithmetic, such as <c>8.5in/2 - 3</c>.</summary>
+public static class Length
+{
+    public const double MmPerInch = 25.4;
+
+    /// <summary>A length for people, in their units.</summary>
+    public static string Show(double mm, Units units) => units == Units.Inches
+        ? (mm / MmPerInch).ToString("0.00", CultureInfo.InvariantCulture) + " in"
+        : mm.ToString("0.0", CultureInfo.InvariantCulture) + " mm";
+
+    /// <summary>A size for people, in their units.</summary>
+    public static string ShowSize(double width, double height, Units units) => units == Units.Inches
+        ? string.Create(CultureInfo.InvariantCulture, $"{width / MmPerInch:0.00} × {height / MmPerInch:0.00} in")
+        : string.Create(CultureInfo.InvariantCulture, $"{width:0.0} × {height:0.0} mm");
+
+    /// <summary>The number alone, as a field shows it.</summary>
+    public static string InField(double mm, Units units) => units == Units.Inches
+        ? (mm / MmPerInch).ToString("0.####", CultureInfo.InvariantCulture) + " in"
+        : mm.ToString("0.###", CultureInfo.InvariantCulture) + " mm";
+
+    /// <summary>
+    /// Reads a length: numbers with mm, cm, in, pt or ″ behind them, + - * / and brackets. A number without a unit is taken
+    /// in <paramref name="units"/>, unless it multiplies or divides a length.
+    /// </summary>
+    /// <returns>False with a sentence in <paramref name="error"/> where it cannot be understood.</returns>
+    public static bool TryRead(string? text, Units units, out double mm, out string error)
+    {
+        mm = 0;
+        error = "";
+        if (string.IsNullOrWhiteSpace(text))
+        {
+            error = "Give a length, such as 148 mm or 8.5in/2.";
+            return false;
+        }
+        if (text.Length > 100)
+        {
+            error = "That is too long for a length.";
+            return false;
+        }
+        var reader = new Reader(text, units);
+        if (!reader.TrySum(out var value) || !reader.AtEnd)
+        {
+            error = $"“{text.Trim()}” is not a length that can be understood. Write a number with mm or in, such as 148 mm or 8.5in/2.";
+            return false;
+        }
+        mm = value.InMm(units);
+        if (double.IsFinite(mm)) return true;
+        error = "That divides by zero.";
+        return false;
+    }
+
+    /// <summary>A number on the way: how much, and whether a unit was named (power 1) or not (power 0).</summary>
+    private readonly record struct Value(double Amount, bool HasUnit)
+    {
+        public double InMm(Units units) => HasUnit || units == Units.Millimetres ? Amount : Amount * MmPerInch;
+    }
+
+    private sealed class Reader(string text, Units units)
+    {
+        private int _at;
+        private int _depth;
+
+        public bool AtEnd
+        {
+            get
+            {
+                SkipSpace();
+                return _at == text.Length;
+            }
+        }
+
+        public bool TrySum(out Value value)
+        {
+            if (!TryProduct(out value)) return false;
+            while (Take('+') is var plus && (plus || Take('-')))
+            {
+                if (!TryProduct(out var next)) return false;
+                // Beside a length, a bare number is a length in the units of the field.
+                var (a, b) = value.HasUnit || next.HasUnit ? (value.InMm(units), next.InMm(units)) : (value.Amount, next.Amount);
+                value = new Value(plus ? a + b : a - b, value.HasUnit || next.HasUnit);
+            }
+            return true;
+        }
+
+        private bool TryProduct(out Value value)
+        {
+            if (!TryAtom(out value)) return false;
+            while (Take('*') is var times && (times || Take('/')))
+            {
+                if (!TryAtom(out var next)) return false;
+                if (next.HasUnit && (value.HasUnit || !times)) return false; // no areas, nothing per length
+                value = new Value(times ? value.Amount * next.Amount : value.Amount / next.Amount, value.HasUnit || next.HasUnit);
+            }
+            return true;
+        }
+
+        private bool TryAtom(out Value value)
+        {
+            value = default;
+            if (++_depth > 20) return false;
+            try
+            {
+                if (Take('-'))
+                {
+                    if (!TryAtom(out value)) return false;
+                    value = value with { Amount = -value.Amount };
+                    return true;
+                }
+                if (Take('(')) return TrySum(out value) && Take(')');
+                return TryNumber(out value);
+            }
+            finally
+            {
+                _depth--;
+            }
+        }
+
+        private bool TryNumber(out Value value)
+        {
+            SkipSpace();
+            var from = _at;
+            while (_at < text.Length && (char.IsAsciiDigit(text[_at]) || text[_at] is '.' or ',')) _at++;
+            value = default;
+            if (!double.TryParse(text[from.._at].Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var amount))
+                return false;
+            SkipSpace();
+            foreach (var (unit, factor) in UnitFactors)
+            {
+                if (!text.AsSpan(_at).StartsWith(unit, StringComparison.OrdinalIgnoreCase)) continue;
+                _at += unit.Length;
+                value = new Value(amount * factor, true);
+                return _at == text.Length || !char.IsLetter(text[_at]);
+            }
+            value = new Value(amount, false);
+            return true;
+        }
+
+        private bool Take(char c)
+        {
+            SkipSpace();
+            if (_at >= text.Length || (text[_at] != c && !(c == '*' && text[_at] == '×') && !(c == '-' && text[_at] == '−'))) return false;
+            _at++;
+            return true;
+        }
+
+        private void SkipSpace()
+        {
+            while (_at < text.Length && char.IsWhiteSpace(text[_at])) _at++;
+        }
+
+        private static readonly (string Unit, double Factor)[] UnitFactors =
+        [
+            ("mm", 1), ("cm", 10), ("inches", MmPerInch), ("inch", MmPerInch), ("in", MmPerInch),
+            ("″", MmPerInch), ("\"", MmPerInch), ("pt", MmPerInch / 72),
+        ];
+    }
+}

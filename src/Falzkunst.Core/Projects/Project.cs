@@ -1,0 +1,85 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+
+namespace Falzkunst.Core.Projects;
+
+/// <summary>
+/// One card design with everything in it, as one immutable value. It changes only by an <see cref="Edit"/>, which gives the
+/// next value; undo is going back to the former one, all of it together.
+/// </summary>
+/// <param name="SetOut">Card, machine, units, how many.</param>
+/// <param name="Design">The pieces.</param>
+/// <param name="Sheets">Where they lie on paper; null until they have been put there.</param>
+public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
+{
+    public static readonly Project Empty = new(SetOut.Default, Design.Empty, null);
+
+    /// <summary>
+    /// A short text that changes whenever something changes that layouts depend on: shapes, stocks, quantities, machine, spacing.
+    /// </summary>
+    public string LayoutFingerprint()
+    {
+        var text = new StringBuilder();
+        text.Append(CultureInfo.InvariantCulture, $"{SetOut.Machine}|{SetOut.Cards}|{SetOut.SpacingMm:R}");
+        foreach (var p in Design.Pieces)
+            text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.Shape.Hash}");
+        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())))[..16];
+    }
+
+    /// <summary>The layouts still belong to the pieces as they are now.</summary>
+    public bool SheetsAreCurrent => Sheets is not null && Sheets.MadeFor == LayoutFingerprint();
+}
+
+/// <summary>What is settled before the art comes in.</summary>
+/// <param name="Card">Size of the card.</param>
+/// <param name="Machine">Key of the machine.</param>
+/// <param name="Units">What lengths are shown in.</param>
+/// <param name="Cards">How many cards are made.</param>
+/// <param name="SpacingMm">Distance kept between pieces on a sheet, mm.</param>
+public sealed record SetOut(CardFormat Card, string Machine, Units Units, int Cards, double SpacingMm)
+{
+    public static readonly SetOut Default = new(CardFormat.Default, "twin-330", Units.Millimetres, 1, 2);
+}
+
+/// <summary>What lengths are shown in; all computation is in millimetres.</summary>
+public enum Units
+{
+    Millimetres,
+    Inches,
+}
+
+/// <summary>Size of a card, mm.</summary>
+/// <param name="Name">Name of a common size, or "own size".</param>
+/// <param name="FoldedWidth">Width when closed.</param>
+/// <param name="FoldedHeight">Height when closed.</param>
+/// <param name="Fold">How it opens.</param>
+public sealed record CardFormat(string Name, double FoldedWidth, double FoldedHeight, CardFold Fold)
+{
+    public static readonly CardFormat Default = new("A5", 148, 210, CardFold.Gate);
+
+    /// <summary>Sizes to start from.</summary>
+    public static readonly ImmutableArray<CardFormat> Common =
+    [
+        new("A6", 105, 148, CardFold.Left), new("A5", 148, 210, CardFold.Left), new("Square 148", 148, 148, CardFold.Left),
+        new("5 × 7 inch", 127, 177.8, CardFold.Left), new("DL", 99, 210, CardFold.Left),
+    ];
+
+    /// <summary>Width when open.</summary>
+    public double OpenWidth => Fold is CardFold.Left or CardFold.Gate ? FoldedWidth * 2 : FoldedWidth;
+
+    /// <summary>Height when open.</summary>
+    public double OpenHeight => Fold == CardFold.Top ? FoldedHeight * 2 : FoldedHeight;
+}
+
+/// <summary>Which edge folds.</summary>
+public enum CardFold
+{
+    Left,
+    Top,
+    Gate,
+    None,
+}

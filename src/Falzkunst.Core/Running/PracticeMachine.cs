@@ -1,0 +1,127 @@
+using System.Collections.Immutable;
+
+namespace Falzkunst.Core.Running;
+
+/// <summary>What the practice machine is doing.</summary>
+public enum RunPhase
+{
+    WaitingForPaper,
+    Running,
+    WaitingForTool,
+    Paused,
+    Done,
+    Stopped,
+}
+
+/// <summary>Where a run stands. Together with its plan it says everything; it changes only through <see cref="PracticeMachine"/>.</summary>
+/// <param name="Phase">What the machine is doing.</param>
+/// <param name="Step">Index of the plan's step it is at; the number of steps when done.</param>
+/// <param name="Line">Lines finished of the pass it is at.</param>
+/// <param name="SecondsInto">Machine seconds spent on the present line, or waited at the present stop.</param>
+/// <param name="MachineSeconds">Machine seconds since the start.</param>
+public sealed record RunState(RunPhase Phase, int Step, int Line, double SecondsInto, double MachineSeconds)
+{
+    /// <summary>No hand and no clock changes it any more.</summary>
+    public bool IsOver => Phase is RunPhase.Done or RunPhase.Stopped;
+}
+
+/// <summary>Something that happened in a run, kept in order.</summary>
+/// <param name="Kind">What happened.</param>
+/// <param name="Step">At which step of the plan.</param>
+/// <param name="Line">Lines finished of that step by then.</param>
+/// <param name="MachineSeconds">Machine seconds since the start.</param>
+public sealed record RunHappening(RunHappeningKind Kind, int Step, int Line, double MachineSeconds);
+
+public enum RunHappeningKind
+{
+    Created,
+    Confirmed,
+    PassBegan,
+    LinesDone,
+    StopReached,
+    Paused,
+    Resumed,
+    Stopped,
+    Done,
+}
+
+/// <summary>A command that does not fit the state, with a sentence for the person who gave it.</summary>
+public sealed class CommandRefused(string message) : Exception(message);
+
+/// <summary>
+/// The stand-in device as a pure state machine: a state, a plan and either a command or time that went by give the next
+/// state and what happened. It knows no clock; whoever drives it says how much time passed.
+/// </summary>
+public static class PracticeMachine
+{
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Begin() =>
+        (new RunState(RunPhase.WaitingForPaper, 0, 0, 0, 0), [new RunHappening(RunHappeningKind.Created, 0, 0, 0)]);
+
+    /// <summary>The hand has done what the present stop asks.</summary>
+    /// <exception cref="CommandRefused">The machine is not at a stop, or heat is not there yet.</exception>
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Confirm(RunPlan plan, RunState state)
+    {
+        if (state.Phase is not (RunPhase.WaitingForPaper or RunPhase.WaitingForTool) || plan.Steps[state.Step] is not Stop stop)
+            throw new CommandRefused("The machine is not waiting for a hand just now.");
+        if (stop.WaitSeconds - state.SecondsInto is > 0 and var left)
+            throw new CommandRefused($"The tip is not hot yet: {Math.Ceiling(left):0} s of machine time to go.");
+        var confirmed = new RunHappening(RunHappeningKind.Confirmed, state.Step, 0, state.MachineSeconds);
+        var (next, entered) = Enter(plan, state with { Step = state.Step + 1 });
+        return (next, [confirmed, .. entered]);
+    }
+
+    /// <exception cref="CommandRefused">The machine is not running.</exception>
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Pause(RunState state) => state.Phase == RunPhase.Running
+        ? (state with { Phase = RunPhase.Paused }, [Note(RunHappeningKind.Paused, state)])
+        : throw new CommandRefused("Only a running machine can pause.");
+
+    /// <exception cref="CommandRefused">The machine is not paused.</exception>
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Resume(RunState state) => state.Phase == RunPhase.Paused
+        ? (state with { Phase = RunPhase.Running }, [Note(RunHappeningKind.Resumed, state)])
+        : throw new CommandRefused("The machine is not paused.");
+
+    /// <exception cref="CommandRefused">The run is over already.</exception>
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Stop(RunState state) => !state.IsOver
+        ? (state with { Phase = RunPhase.Stopped }, [Note(RunHappeningKind.Stopped, state)])
+        : throw new CommandRefused("This run is over already.");
+
+    /// <summary>Lets <paramref name="seconds"/> of machine time go by; waits at the next stop. Finished lines are told once, together.</summary>
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Advance(RunPlan plan, RunState state, double seconds)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegative(seconds);
+        if (state.Phase is RunPhase.WaitingForTool or RunPhase.WaitingForPaper)
+            return (state with { SecondsInto = Math.Min(state.SecondsInto + seconds, plan.Steps[state.Step].Seconds) }, []);
+        var happened = ImmutableArray.CreateBuilder<RunHappening>();
+        while (state.Phase == RunPhase.Running && plan.Steps[state.Step] is Pass pass)
+        {
+            var before = state.Line;
+            while (state.Line < pass.Lines.Length && seconds >= pass.Lines[state.Line].Seconds - state.SecondsInto)
+            {
+                var rest = pass.Lines[state.Line].Seconds - state.SecondsInto;
+                seconds -= rest;
+                state = state with { Line = state.Line + 1, SecondsInto = 0, MachineSeconds = state.MachineSeconds + rest };
+            }
+            if (state.Line > before) happened.Add(Note(RunHappeningKind.LinesDone, state));
+            if (state.Line < pass.Lines.Length)
+            {
+                state = state with { SecondsInto = state.SecondsInto + seconds, MachineSeconds = state.MachineSeconds + seconds };
+                break;
+            }
+            (state, var entered) = Enter(plan, state with { Step = state.Step + 1 });
+            happened.AddRange(entered);
+        }
+        return (state, happened.ToImmutable());
+    }
+
+    private static (RunState State, ImmutableArray<RunHappening> Happened) Enter(RunPlan plan, RunState state)
+    {
+        state = state with { Line = 0, SecondsInto = 0 };
+        if (state.Step >= plan.Steps.Length)
+            return (state with { Phase = RunPhase.Done }, [Note(RunHappeningKind.Done, state)]);
+        return plan.Steps[state.Step] is Pass
+            ? (state with { Phase = RunPhase.Running }, [Note(RunHappeningKind.PassBegan, state)])
+            : (state with { Phase = RunPhase.WaitingForTool }, [Note(RunHappeningKind.StopReached, state)]);
+    }
+
+    private static RunHappening Note(RunHappeningKind kind, RunState state) => new(kind, state.Step, state.Line, state.MachineSeconds);
+}

@@ -1,0 +1,70 @@
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Running;
+
+/// <summary>A line as it lies on a sheet, with all that decides when it runs.</summary>
+/// <param name="Stage">When it runs, by the law of paper.</param>
+/// <param name="Operation">Its operation.</param>
+/// <param name="Ink">Pen or foil, null for others.</param>
+/// <param name="Piece">Id of its piece.</param>
+/// <param name="Copy">Which copy of the piece.</param>
+/// <param name="Line">Id of the line within the piece.</param>
+/// <param name="Path">In the sheet's coordinates.</param>
+public sealed record SheetLine(Stage Stage, Operation Operation, string? Ink, string Piece, int Copy, string Line, Path Path);
+
+/// <summary>The law of paper: wet and hot work on uncut paper, folds before cuts, inside before outside.</summary>
+public enum Stage
+{
+    Draw,
+    Foil,
+    Emboss,
+    Score,
+    Perforate,
+    InnerCuts,
+    OuterCuts,
+}
+
+/// <summary>The lines of sheets and pieces that a machine runs.</summary>
+public static class SheetLines
+{
+    public static string Title(this Stage stage) => stage switch
+    {
+        Stage.InnerCuts => "Inner cuts",
+        Stage.OuterCuts => "Outer cuts",
+        _ => stage.ToString(),
+    };
+
+    /// <summary>All lines of a sheet that a tool runs, in piece order; printed lines and aids are left out.</summary>
+    public static List<SheetLine> Of(SheetLayout sheet, Design design)
+    {
+        var lines = new List<SheetLine>();
+        foreach (var placement in sheet.Placements)
+        {
+            if (design.Find(placement.Piece) is { } piece) lines.AddRange(Of(piece, placement.Copy, placement.Place));
+        }
+        return lines;
+    }
+
+    /// <summary>The lines of one piece at a place.</summary>
+    public static IEnumerable<SheetLine> Of(Piece piece, int copy, Affine place)
+    {
+        foreach (var (line, path) in piece.Drawn)
+        {
+            if (StageOf(line) is { } stage)
+                yield return new SheetLine(stage, line.Operation, line.Ink, piece.Id, copy, line.Id, path.Map(place));
+        }
+    }
+
+    /// <summary>When a line runs; null where no tool runs it.</summary>
+    public static Stage? StageOf(Line line) => line.Operation switch
+    {
+        Operation.Draw => Stage.Draw,
+        Operation.Foil => Stage.Foil,
+        Operation.Emboss => Stage.Emboss,
+        Operation.Score => Stage.Score,
+        Operation.Perforate => Stage.Perforate,
+        Operation.Cut => line.Role == LineRole.Outline ? Stage.OuterCuts : Stage.InnerCuts,
+        _ => null,
+    };
+}

@@ -1,0 +1,69 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+
+namespace Falzkunst.Core.Running;
+
+/// <summary>A tool as a hand knows it: two pens of different colour are two tools.</summary>
+internal readonly record struct ToolInHand(Tool Tool, string? Ink)
+{
+    public string Name => Tool switch
+    {
+        Tool.Pen when Ink is not null => $"{ColourWords.Name(Ink)} pen",
+        _ => Tool.Name(),
+    };
+}
+
+/// <summary>
+/// Which holder carries which tool when, with the fewest changes: a tool is put where none is yet, else it replaces the one
+/// whose next use is farthest away (Belady 1966, optimal for a known sequence).
+/// </summary>
+internal static class ToolChangePlan
+{
+    /// <summary>For each needed tool in order: the holder it runs in, and whether a hand must put it in just before.</summary>
+    /// <exception cref="PlanRefused">No holder of the machine takes a tool.</exception>
+    public static List<(Holder Holder, bool PutIn, bool AtStart)> For(IReadOnlyList<ToolInHand> needed, Machine machine)
+    {
+        var carried = new Dictionary<Holder, ToolInHand>();
+        var plan = new List<(Holder, bool, bool)>();
+        for (var i = 0; i < needed.Count; i++)
+        {
+            var tool = needed[i];
+            var there = carried.FirstOrDefault(c => c.Value == tool).Key;
+            if (there is not null)
+            {
+                plan.Add((there, false, false));
+                continue;
+            }
+            var fitting = machine.Holders.Where(h => h.Tools.Contains(tool.Tool)).ToList();
+            if (fitting.Count == 0)
+                throw new PlanRefused($"{machine.Name} has no holder for a {tool.Tool.Name()}. Choose another machine at Set-out, or give those lines another operation.");
+            var empty = fitting.Where(h => !carried.ContainsKey(h)).MinBy(h => h.Tools.Length);
+            var holder = empty ?? fitting.MaxBy(h => NextUse(needed, i, carried[h]))!;
+            carried[holder] = tool;
+            plan.Add((holder, true, empty is not null));
+        }
+        return plan;
+    }
+
+    private static int NextUse(IReadOnlyList<ToolInHand> needed, int from, ToolInHand tool)
+    {
+        for (var i = from; i < needed.Count; i++)
+        {
+            if (needed[i] == tool) return i;
+        }
+        return int.MaxValue;
+    }
+
+    /// <summary>How to set a tool, as a short clause.</summary>
+    public static string Setting(ToolSettings s)
+    {
+        var parts = new List<string>();
+        if (s.BladeOutMm is { } blade) parts.Add(string.Create(CultureInfo.InvariantCulture, $"blade {blade:0.00} mm out"));
+        if (s.TemperatureCelsius is { } heat) parts.Add($"{heat} °C");
+        parts.Add($"{s.ForceGrams} g");
+        if (s.Times > 1) parts.Add($"{s.Times} times over");
+        return string.Join(", ", parts);
+    }
+}
