@@ -1,0 +1,38 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Running;
+
+namespace Falzkunst.Formats.Production;
+
+/// <summary>What goes to a machine for one sheet: groups of lines in the order they run.</summary>
+/// <param name="Width">Width of the sheet, mm.</param>
+/// <param name="Height">Height of the sheet, mm.</param>
+/// <param name="Groups">One group for each pass.</param>
+public sealed record ProductionPage(double Width, double Height, ImmutableArray<ProductionGroup> Groups)
+{
+    /// <summary>The passes of a plan as they run, perforations as their dashes.</summary>
+    public static ProductionPage Of(RunPlan plan, double width, double height) => new(width, height,
+        [.. plan.Passes.Select(p => new ProductionGroup(p.Operation, p.Title, p.Ink, [.. p.Lines.SelectMany(l => l.Strokes)]))]);
+
+    /// <summary>Lines as drawn, each whole, by the law of paper and on short ways.</summary>
+    public static ProductionPage Of(IEnumerable<SheetLine> lines, double width, double height)
+    {
+        var at = new Point(0, height);
+        var groups = ImmutableArray.CreateBuilder<ProductionGroup>();
+        foreach (var stage in lines.GroupBy(l => (l.Stage, l.Operation, l.Ink)).OrderBy(g => g.Key.Stage).ThenBy(g => g.Key.Ink, StringComparer.Ordinal))
+        {
+            var paths = TravelOrder.Arrange([.. stage.Select(l => l.Path)], at).Select(v => v.Path).ToImmutableArray();
+            groups.Add(new ProductionGroup(stage.Key.Operation, stage.Key.Stage.Title(), stage.Key.Ink, paths));
+            at = paths[^1].IsClosed ? paths[^1].Start : paths[^1].End;
+        }
+        return new ProductionPage(width, height, groups.ToImmutable());
+    }
+}
+
+/// <summary>Lines that one tool runs one after the other.</summary>
+/// <param name="Operation">Their operation.</param>
+/// <param name="Title">Name of the pass.</param>
+/// <param name="Ink">Colour of pen or foil, null for others.</param>
+/// <param name="Paths">In the sheet's coordinates, in order and direction.</param>
+public sealed record ProductionGroup(Operation Operation, string Title, string? Ink, ImmutableArray<Path> Paths);

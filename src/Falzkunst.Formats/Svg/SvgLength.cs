@@ -1,0 +1,45 @@
+using System.Globalization;
+
+namespace Falzkunst.Formats.Svg;
+
+/// <summary>Lengths of SVG in user units (CSS pixels, 96 to the inch).</summary>
+internal static class SvgLength
+{
+    public const double MmPerPixel = 25.4 / 96;
+
+    /// <summary>Font size that em and ex refer to; files that need another are text, which is not read here.</summary>
+    private const double Em = 16;
+
+    private static readonly (string Unit, double Pixels)[] Units =
+    [
+        ("px", 1), ("mm", 96 / 25.4), ("cm", 960 / 25.4), ("in", 96), ("pt", 96 / 72.0), ("pc", 16),
+        ("rem", Em), ("em", Em), ("ex", Em / 2), ("q", 96 / 101.6),
+    ];
+
+    /// <summary>Pixels; a percentage is of <paramref name="whole"/>. Null where the text is no length.</summary>
+    public static double? Read(string? text, double whole)
+    {
+        if (text is null) return null;
+        var trimmed = text.AsSpan().Trim();
+        if (trimmed.Length == 0) return null;
+        var factor = 1.0;
+        if (trimmed[^1] == '%')
+        {
+            factor = whole / 100;
+            trimmed = trimmed[..^1];
+        }
+        else
+        {
+            foreach (var (unit, pixels) in Units)
+            {
+                if (!trimmed.EndsWith(unit, StringComparison.OrdinalIgnoreCase)) continue;
+                factor = pixels;
+                trimmed = trimmed[..^unit.Length];
+                break;
+            }
+        }
+        return double.TryParse(trimmed, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number)
+            ? number * factor
+            : null;
+    }
+}

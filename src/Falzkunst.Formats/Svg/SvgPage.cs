@@ -1,0 +1,62 @@
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Formats.Svg;
+
+/// <summary>The page of a file: its size in mm, and the map from the root's user units to it.</summary>
+/// <param name="Width">mm.</param>
+/// <param name="Height">mm.</param>
+/// <param name="Map">User units to mm.</param>
+/// <param name="UserWidth">Width of the view in user units, for percentages.</param>
+/// <param name="UserHeight">Height of the view in user units.</param>
+/// <param name="PixelMm">Millimetres to the CSS pixel.</param>
+internal sealed record SvgPage(double Width, double Height, Affine Map, double UserWidth, double UserHeight, double PixelMm)
+{
+    /// <summary>The size of a picture without any statement of size, in CSS.</summary>
+    private static readonly (double Width, double Height) DefaultPixels = (300, 150);
+
+    public static SvgPage Of(SvgNode root)
+    {
+        var box = SvgViewBox.Read(root["viewBox"]);
+        // A percentage of the page is a percentage of what one sees, which here is the view box itself.
+        var width = root["width"]?.TrimEnd().EndsWith('%') == true ? null : SvgLength.Read(root["width"], 0);
+        var height = root["height"]?.TrimEnd().EndsWith('%') == true ? null : SvgLength.Read(root["height"], 0);
+        if (box is { } b)
+        {
+            if (width is null && height is null) (width, height) = (b.Width, b.Height);
+            width ??= height * b.Width / b.Height;
+            height ??= width * b.Height / b.Width;
+        }
+        var w = width is > 0 and < 1e6 ? width.Value : DefaultPixels.Width;
+        var h = height is > 0 and < 1e6 ? height.Value : DefaultPixels.Height;
+        var map = (box is { } view ? SvgViewBox.Fit(view, w, h, root["preserveAspectRatio"]) : Affine.Identity)
+            .Then(Affine.Scale(SvgLength.MmPerPixel, SvgLength.MmPerPixel));
+        return new SvgPage(w * SvgLength.MmPerPixel, h * SvgLength.MmPerPixel, map, box?.Width ?? w, box?.Height ?? h, SvgLength.MmPerPixel);
+    }
+}
+
+/// <summary>The viewBox attribute and how it is fitted into a viewport.</summary>
+internal static class SvgViewBox
+{
+    public static Box? Read(string? text)
+    {
+        if (text is null) return null;
+        var scanner = new NumberScanner(text);
+        if (!scanner.TryNumber(out var x) || !scanner.TryNumber(out var y) || !scanner.TryNumber(out var w) || !scanner.TryNumber(out var h)) return null;
+        return w > 0 && h > 0 && w < 1e9 && h < 1e9 ? new Box(x, y, x + w, y + h) : null;
+    }
+
+    /// <summary>The map from the view box into a viewport at the origin (SVG 2, section 8.2).</summary>
+    public static Affine Fit(Box view, double width, double height, string? preserve)
+    {
+        var words = (preserve ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var align = words.FirstOrDefault(w => w != "defer") ?? "xMidYMid";
+        var (sx, sy) = (width / view.Width, height / view.Height);
+        if (align != "none") sx = sy = words.Contains("slice") ? Math.Max(sx, sy) : Math.Min(sx, sy);
+        var freeX = width - view.Width * sx;
+        var freeY = height - view.Height * sy;
+        var shareX = align.StartsWith("xMin", StringComparison.Ordinal) ? 0 : align.StartsWith("xMax", StringComparison.Ordinal) ? 1 : 0.5;
+        var shareY = align.EndsWith("YMin", StringComparison.Ordinal) ? 0 : align.EndsWith("YMax", StringComparison.Ordinal) ? 1 : 0.5;
+        if (align == "none") (shareX, shareY) = (0, 0);
+        return Affine.Move(-view.MinX, -view.MinY).Then(Affine.Scale(sx, sy)).Then(Affine.Move(freeX * shareX, freeY * shareY));
+    }
+}

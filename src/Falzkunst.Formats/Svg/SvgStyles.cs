@@ -1,0 +1,133 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Falzkunst.Core.Designs;
+
+namespace Falzkunst.Formats.Svg;
+
+/// <summary>
+/// Computes styles: presentation attributes, then style sheets, then the style attribute. Properties that paint something
+/// this reader does not keep leave a note.
+/// </summary>
+internal sealed class SvgStyles(SvgStyleSheet sheet, SvgPaintServers servers, Action<ReadingNote> note)
+{
+    private static readonly HashSet<string> Presentation = new(StringComparer.Ordinal)
+    {
+        "fill", "stroke", "color", "fill-opacity", "stroke-opacity", "stroke-width", "fill-rule", "stroke-linecap",
+        "stroke-linejoin", "stroke-miterlimit", "stroke-dasharray", "stroke-dashoffset", "visibility", "opacity", "display",
+        "vector-effect", "clip-path", "mask", "filter", "marker", "marker-start", "marker-mid", "marker-end",
+    };
+
+    public SvgStyle Compute(SvgNode node, SvgStyle parent, double viewport)
+    {
+        var style = parent.ForChild();
+        var inherited = style;
+        // The colour first, since currentColor in the same element refers to it.
+        var declared = new List<(string Name, string Value)>();
+        foreach (var (name, value) in node.Attributes)
+        {
+            if (Presentation.Contains(name)) declared.Add((name, value));
+        }
+        if (!sheet.IsEmpty)
+        {
+            foreach (var d in sheet.For(node)) declared.Add((d.Name, d.Value));
+        }
+        if (node["style"] is { Length: > 0 } inline)
+        {
+            foreach (var d in Inline(inline)) declared.Add(d);
+        }
+        if (declared.FindLast(d => d.Name == "color") is { Value: not null } colour) style = Apply(style, inherited, colour.Name, colour.Value, node, viewport);
+        foreach (var (name, value) in declared)
+        {
+            if (name != "color") style = Apply(style, inherited, name, value, node, viewport);
+        }
+        return style;
+    }
+
+    private static IEnumerable<(string Name, string Value)> Inline(string text)
+    {
+        foreach (var part in text.Split(';'))
+        {
+            var colon = part.IndexOf(':', StringComparison.Ordinal);
+            if (colon <= 0) continue;
+            yield return (part[..colon].Trim().ToLowerInvariant(),
+                part[(colon + 1)..].Replace("!important", "", StringComparison.OrdinalIgnoreCase).Trim());
+        }
+    }
+
+    private SvgStyle Apply(SvgStyle s, SvgStyle inherited, string name, string value, SvgNode node, double viewport)
+    {
+        value = value.Trim();
+        var inherit = value == "inherit";
+        switch (name)
+        {
+            case "fill": return s with { Fill = inherit ? inherited.Fill : Paint(value, s, node) ?? s.Fill };
+            case "stroke": return s with { Stroke = inherit ? inherited.Stroke : Paint(value, s, node) ?? s.Stroke };
+            case "color": return inherit ? s : s with { Colour = SvgColour.Read(value)?.Colour ?? s.Colour };
+            case "fill-opacity": return s with { FillOpacity = Share(value) ?? s.FillOpacity };
+            case "stroke-opacity": return s with { StrokeOpacity = Share(value) ?? s.StrokeOpacity };
+            case "opacity": return s with { Opacity = Share(value) ?? s.Opacity };
+            case "stroke-width": return s with { StrokeWidth = SvgLength.Read(value, viewport) is >= 0 and var w ? w : s.StrokeWidth };
+            case "fill-rule": return inherit ? s : s with { EvenOdd = value == "evenodd" };
+            case "stroke-linecap": return value is "butt" or "round" or "square" ? s with { LineCap = value } : s;
+            case "stroke-linejoin": return value is "miter" or "round" or "bevel" ? s with { LineJoin = value } : s;
+            case "stroke-miterlimit": return double.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var m) && m >= 1 ? s with { MiterLimit = m } : s;
+            case "stroke-dasharray": return inherit ? s : s with { Dashes = Dashes(value, viewport) };
+            case "stroke-dashoffset": return s with { DashOffset = SvgLength.Read(value, viewport) ?? s.DashOffset };
+            case "visibility": return inherit ? s : s with { Visible = value == "visible" };
+            case "display": return s with { Displayed = value != "none" };
+            case "vector-effect": return s with { NonScalingStroke = value == "non-scaling-stroke" };
+            case "transform": return s with { Transform = value };
+            case "clip-path" or "mask" or "filter" when value is not "none":
+                note(new ReadingNote(name, $"The {name.Replace('-', ' ')} of a shape was not applied; the shape is shown whole.", node.Place));
+                return s;
+            case "marker" or "marker-start" or "marker-mid" or "marker-end" when value is not "none":
+                note(new ReadingNote("marker", "Arrow heads and other markers on a line were left out.", node.Place));
+                return s;
+            case "mix-blend-mode" when value is not "normal":
+            case "paint-order" when value is not "normal":
+                note(new ReadingNote(name, $"The property {name} was not applied.", node.Place));
+                return s;
+            default: return s;
+        }
+    }
+
+    private SvgPaint? Paint(string value, SvgStyle style, SvgNode node)
+    {
+        if (value is "none" or "") return SvgPaint.None;
+        if (value.Equals("currentColor", StringComparison.OrdinalIgnoreCase)) return new SvgPaint(style.Colour, 1);
+        if (value.StartsWith("url(", StringComparison.Ordinal))
+        {
+            var close = value.IndexOf(')', StringComparison.Ordinal);
+            if (close < 0) return null;
+            var target = value[4..close].Trim(' ', '"', '\'');
+            if (servers.ColourOf(target) is { } colour)
+            {
+                note(new ReadingNote("gradient", "A gradient was replaced by its middle colour.", node.Place));
+                return colour;
+            }
+            var fallback = value[(close + 1)..].Trim();
+            note(new ReadingNote("pattern", "A pattern fill was left out.", node.Place));
+            return fallback.Length > 0 ? Paint(fallback, style, node) : SvgPaint.None;
+        }
+        if (SvgColour.Read(value) is { } known) return new SvgPaint(known.Colour, known.Opacity);
+        note(new ReadingNote("colour", $"The colour “{(value.Length > 30 ? value[..30] : value)}” was not understood.", node.Place));
+        return null;
+    }
+
+    private static double? Share(string value)
+    {
+        var percent = value.EndsWith('%');
+        return double.TryParse(percent ? value.AsSpan()[..^1] : value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
+            ? Math.Clamp(percent ? number / 100 : number, 0, 1)
+            : null;
+    }
+
+    private static ImmutableArray<double> Dashes(string value, double viewport)
+    {
+        if (value == "none") return [];
+        var lengths = value.Split([',', ' ', '\t', '\n', '\r'], StringSplitOptions.RemoveEmptyEntries)
+            .Select(part => SvgLength.Read(part, viewport)).ToList();
+        if (lengths.Count is 0 or > 64 || lengths.Any(l => l is not >= 0) || lengths.Sum() is not > 0) return [];
+        return [.. lengths.Select(l => l!.Value)];
+    }
+}

@@ -1,0 +1,51 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Designs.Assembling;
+using Falzkunst.Core.Running;
+using Falzkunst.Formats.Svg;
+
+namespace Falzkunst.Lab;
+
+/// <summary>Reading art files for the verbs.</summary>
+internal static class ArtFile
+{
+    /// <summary>Reads by what is in the file, not by its name.</summary>
+    public static Drawing Read(byte[] bytes) => SvgReader.Read(bytes);
+
+    public static Design Assemble(Drawing drawing, IReadOnlyList<LookRule> rules) =>
+        Assembler.Assemble(drawing, rules, _ => SeedCatalogue.Stocks[0].Key);
+
+    /// <summary>All lines where they stand on the page, those on no piece too; a loose closed cut counts as an outer cut.</summary>
+    public static List<SheetLine> Lines(Design design)
+    {
+        var lines = design.Pieces.SelectMany(p => SheetLines.Of(p, 1, p.Place)).ToList();
+        foreach (var loose in design.Loose)
+        {
+            if (SheetLines.StageOf(loose.Line) is { } stage)
+                lines.Add(new SheetLine(stage, loose.Line.Operation, loose.Line.Ink, "", 1, loose.Line.Id, loose.Path));
+        }
+        return lines;
+    }
+
+    /// <summary>Look rules from a JSON file: [{"operation":"score","stroke":"#0000FF","dashed":true,…}].</summary>
+    public static IReadOnlyList<LookRule> Rules(string? path)
+    {
+        if (path is null) return [];
+        try
+        {
+            return JsonSerializer.Deserialize<List<LookRule>>(Arguments.ReadBytes(path), RuleOptions) ?? [];
+        }
+        catch (JsonException e)
+        {
+            throw new LabRefused($"the rules in {path} are not understood at {e.Path ?? "the beginning"} (line {e.LineNumber + 1})");
+        }
+    }
+
+    private static readonly JsonSerializerOptions RuleOptions = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+    };
+}

@@ -1,0 +1,39 @@
+using Falzkunst.Core.Designs;
+
+namespace Falzkunst.Lab;
+
+internal static class PiecesVerb
+{
+    public static object Run(Arguments arguments)
+    {
+        arguments.Allow("--rules");
+        var (bytes, _) = arguments.File();
+        var rules = ArtFile.Rules(arguments.Option("--rules"));
+        var drawing = ArtFile.Read(bytes);
+        var (design, milliseconds) = Timed.Run(() => ArtFile.Assemble(drawing, rules));
+        return new
+        {
+            Pieces = design.Pieces.Select(p => new
+            {
+                p.Name,
+                Area = Round(p.Area),
+                Width = Round(p.Size.Width),
+                Height = Round(p.Size.Height),
+                Holes = p.Lines.Count(l => l.Role == LineRole.Opening),
+                Operations = p.Lines.GroupBy(l => l.Operation).OrderBy(g => g.Key).ToDictionary(g => g.Key.Word(), g => g.Count()),
+            }),
+            Orphans = design.Loose.Select(l => new
+            {
+                Operation = l.Line.Operation.Word(),
+                l.Line.Name,
+                Length = Round(l.Path.Length),
+                X = Round(l.Path.Bounds.Centre.X),
+                Y = Round(l.Path.Bounds.Centre.Y),
+            }),
+            Findings = design.Findings.Select(f => new { f.Code, f.Message, X = f.At?.X, Y = f.At?.Y }),
+            ElapsedMs = milliseconds,
+        };
+    }
+
+    private static double Round(double value) => Math.Round(value, 4);
+}

@@ -1,0 +1,27 @@
+using System.Globalization;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Running;
+using Falzkunst.Formats;
+using Falzkunst.Lab;
+
+CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+try
+{
+    var words = new Arguments(args);
+    Func<object> verb = words.Verb switch
+    {
+        "import" => () => ImportVerb.Run(words),
+        "pieces" => () => PiecesVerb.Run(words),
+        "plan" => () => PlanVerb.Run(words),
+        "export" => () => ExportVerb.Run(words),
+        "" => throw new LabRefused("no verb given; known are import, pieces, plan, export"),
+        var other => throw new LabRefused($"unknown verb “{other}”; known are import, pieces, plan, export"),
+    };
+    Console.Out.WriteLine(LabJson.Write(verb()));
+    return 0;
+}
+catch (Exception e) when (e is LabRefused or ReadRefused or PlanRefused or EditRefused)
+{
+    Console.Error.WriteLine("lab: " + e.Message.ReplaceLineEndings(" "));
+    return 2;
+}
