@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -18,6 +19,9 @@ public sealed record RunPlan(ImmutableArray<RunStep> Steps, int ToolChanges)
 
 /// <summary>One step of a run.</summary>
 /// <param name="Seconds">How long it takes, hands not counted.</param>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "step")]
+[JsonDerivedType(typeof(Stop), "stop")]
+[JsonDerivedType(typeof(Pass), "pass")]
 public abstract record RunStep(double Seconds);
 
 /// <summary>A moment that needs a hand.</summary>

@@ -1,0 +1,27 @@
+using Falzkunst.Core.Projects;
+
+namespace Falzkunst.Data.Projects;
+
+/// <summary>A project as it stands now.</summary>
+/// <param name="Id">Its key.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Head">Number of the revision that it is.</param>
+/// <param name="Value">The project itself.</param>
+/// <param name="SavedAt">When that revision was written or gone back to.</param>
+/// <param name="UndoSentence">What undo takes back; null at the beginning.</param>
+/// <param name="RedoSentence">What redo does again; null where nothing was undone.</param>
+public sealed record OpenProject(
+    Guid Id, string Name, int Head, Project Value, DateTimeOffset SavedAt, string? UndoSentence, string? RedoSentence);
+
+/// <summary>A line in the list of projects.</summary>
+public sealed record ProjectCard(Guid Id, string Name, DateTimeOffset ChangedAt, int Pieces, int Stocks, int Findings);
+
+/// <summary>An edit was made on a revision that is no longer the head.</summary>
+public sealed class StaleEdit(string whatChanged, int head) : Exception($"The project has changed meanwhile: {whatChanged}")
+{
+    /// <summary>What was done last, as a sentence.</summary>
+    public string WhatChanged { get; } = whatChanged;
+
+    /// <summary>The head now.</summary>
+    public int Head { get; } = head;
+}

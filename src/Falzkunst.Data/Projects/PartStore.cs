@@ -1,0 +1,74 @@
+using System.Security.Cryptography;
+using System.Text;
+using Falzkunst.Core.Designs;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Caching.Memory;
+
+namespace Falzkunst.Data.Projects;
+
+/// <summary>Values already read from parts. A part never changes, so what was read once stays true.</summary>
+public sealed class PartCache : IDisposable
+{
+    private const long MostCharacters = 200_000_000;
+    private readonly MemoryCache _cache = new(new MemoryCacheOptions { SizeLimit = MostCharacters });
+
+    internal bool TryGet<T>(string hash, out T value) where T : class
+    {
+        var found = _cache.TryGetValue((typeof(T), hash), out T? kept);
+        value = kept!;
+        return found;
+    }
+
+    internal void Keep<T>(string hash, T value, long characters) where T : class =>
+        _cache.Set((typeof(T), hash), value, new MemoryCacheEntryOptions { Size = characters + 100 });
+
+    public void Dispose() => _cache.Dispose();
+}
+
+/// <summary>Parts by content hash.</summary>
+public sealed class PartStore(FalzkunstDb db, PartCache cache)
+{
+    public static string HashOf(string content) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(content)));
+
+    /// <summary>Writes the parts that are not there yet. Two writers of one part do not disturb each other.</summary>
+    public async Task PutAsync(IReadOnlyDictionary<string, string> contentByHash, CancellationToken stop)
+    {
+        var hashes = contentByHash.Keys.ToArray();
+        var there = await db.Parts.Where(p => hashes.Contains(p.Hash)).Select(p => p.Hash).ToListAsync(stop);
+        foreach (var hash in hashes.Except(there))
+        {
+            var content = contentByHash[hash];
+            await db.Database.ExecuteSqlAsync(
+                $"insert into parts (hash, content) values ({hash}, {content}) on conflict (hash) do nothing", stop);
+        }
+    }
+
+    /// <summary>A value by hash, read from its text only once per process.</summary>
+    public async Task<T> GetAsync<T>(string hash, Func<string, T> read, CancellationToken stop) where T : class
+    {
+        if (cache.TryGet<T>(hash, out var kept)) return kept;
+        var content = await db.Parts.Where(p => p.Hash == hash).Select(p => p.Content).SingleAsync(stop);
+        var value = read(content);
+        cache.Keep(hash, value, content.Length);
+        return value;
+    }
+
+    /// <summary>Shapes by hash, those not known yet in one question.</summary>
+    public async Task<IReadOnlyDictionary<string, PieceShape>> ShapesAsync(IEnumerable<string> hashes, CancellationToken stop)
+    {
+        var shapes = new Dictionary<string, PieceShape>(StringComparer.Ordinal);
+        var missing = new List<string>();
+        foreach (var hash in hashes.Distinct())
+        {
+            if (cache.TryGet<PieceShape>(hash, out var kept)) shapes[hash] = kept;
+            else missing.Add(hash);
+        }
+        if (missing.Count == 0) return shapes;
+        foreach (var part in await db.Parts.AsNoTracking().Where(p => missing.Contains(p.Hash)).ToListAsync(stop))
+        {
+            shapes[part.Hash] = PieceShape.Read(part.Content);
+            cache.Keep(part.Hash, shapes[part.Hash], part.Content.Length);
+        }
+        return shapes;
+    }
+}

@@ -1,0 +1,163 @@
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Projects;
+using Falzkunst.Data.Json;
+using Falzkunst.Data.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Falzkunst.Data.Projects;
+
+/// <summary>
+/// Projects as chains of revisions. An edit is appended against the head it was made on; undo and redo move the head. See
+/// docs/decisions/projects-as-revisions.md.
+/// </summary>
+public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider clock)
+{
+    public Task<List<ProjectCard>> ListAsync(Guid owner, CancellationToken stop) => db.Projects
+        .Where(p => p.Owner == owner)
+        .OrderByDescending(p => p.ChangedAt)
+        .Select(p => new ProjectCard(p.Id, p.Name, p.ChangedAt, p.Pieces, p.Stocks, p.Findings))
+        .ToListAsync(stop);
+
+    /// <summary>A new project with a first revision.</summary>
+    public async Task<Guid> CreateAsync(Guid owner, string name, Project value, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var now = clock.GetUtcNow();
+        var row = new ProjectRow { Id = Guid.CreateVersion7(), Owner = owner, Name = name, CreatedAt = now, ChangedAt = now, Head = 1, LastRevision = 1 };
+        Summarise(row, value);
+        db.Projects.Add(row);
+        await db.SaveChangesAsync(stop);
+        db.Revisions.Add(await RevisionAsync(row.Id, 1, null, null, "Began the project", value, stop));
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        db.ChangeTracker.Clear();
+        return row.Id;
+    }
+
+    /// <summary>The project at its head; null where the owner has none of that key.</summary>
+    public async Task<OpenProject?> OpenAsync(Guid owner, Guid id, CancellationToken stop)
+    {
+        var row = await db.Projects.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id && p.Owner == owner, stop);
+        if (row is null) return null;
+        var head = await db.Revisions.AsNoTracking().SingleAsync(r => r.ProjectId == id && r.Number == row.Head, stop);
+        var redo = await RedoOf(id, row.Head).Select(r => r.Sentence).FirstOrDefaultAsync(stop);
+        return new OpenProject(
+            id, row.Name, row.Head, await ValueAsync(head, stop), row.ChangedAt, head.Parent is null ? null : head.Sentence, redo);
+    }
+
+    /// <summary>The value of any revision; null where there is none.</summary>
+    public async Task<Project?> RevisionAsync(Guid owner, Guid id, int number, CancellationToken stop)
+    {
+        var revision = await db.Revisions.AsNoTracking()
+            .Where(r => r.ProjectId == id && r.Number == number && db.Projects.Any(p => p.Id == id && p.Owner == owner))
+            .SingleOrDefaultAsync(stop);
+        return revision is null ? null : await ValueAsync(revision, stop);
+    }
+
+    /// <summary>Appends what an edit made of the project.</summary>
+    /// <returns>The number of the new head.</returns>
+    /// <exception cref="StaleEdit">The head is not <paramref name="expectedHead"/> any more; nothing was written.</exception>
+    public async Task<int> AppendAsync(Guid owner, Guid id, int expectedHead, Edit edit, Project after, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var row = await LockAsync(owner, id, expectedHead, stop);
+        row.LastRevision++;
+        db.Revisions.Add(await RevisionAsync(id, row.LastRevision, row.Head, StoredJson.Write(edit), edit.Sentence, after, stop));
+        row.Head = row.LastRevision;
+        row.ChangedAt = clock.GetUtcNow();
+        Summarise(row, after);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        db.ChangeTracker.Clear();
+        return row.Head;
+    }
+
+    /// <summary>Goes back to the revision before the head.</summary>
+    /// <exception cref="StaleEdit">The head has moved.</exception>
+    /// <exception cref="EditRefused">There is nothing before it.</exception>
+    public Task<int> UndoAsync(Guid owner, Guid id, int expectedHead, CancellationToken stop) => MoveHeadAsync(
+        owner, id, expectedHead, "There is nothing left to undo.",
+        () => db.Revisions.Where(r => r.ProjectId == id && r.Number == expectedHead).Select(r => r.Parent).SingleAsync(stop), stop);
+
+    /// <summary>Goes forward again to the newest revision made from the head.</summary>
+    /// <exception cref="StaleEdit">The head has moved.</exception>
+    /// <exception cref="EditRefused">Nothing was undone.</exception>
+    public Task<int> RedoAsync(Guid owner, Guid id, int expectedHead, CancellationToken stop) => MoveHeadAsync(
+        owner, id, expectedHead, "There is nothing to do again.",
+        () => RedoOf(id, expectedHead).Select(r => (int?)r.Number).FirstOrDefaultAsync(stop), stop);
+
+    private async Task<int> MoveHeadAsync(
+        Guid owner, Guid id, int expectedHead, string nowhere, Func<Task<int?>> where, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var row = await LockAsync(owner, id, expectedHead, stop);
+        row.Head = await where() ?? throw new EditRefused(nowhere);
+        row.ChangedAt = clock.GetUtcNow();
+        var revision = await db.Revisions.AsNoTracking().SingleAsync(r => r.ProjectId == id && r.Number == row.Head, stop);
+        Summarise(row, await ValueAsync(revision, stop));
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        db.ChangeTracker.Clear();
+        return row.Head;
+    }
+
+    private IQueryable<RevisionRow> RedoOf(Guid id, int head) =>
+        db.Revisions.AsNoTracking().Where(r => r.ProjectId == id && r.Parent == head).OrderByDescending(r => r.Number);
+
+    /// <summary>The row, locked until the transaction ends, so that two edits of one head come one after the other.</summary>
+    private async Task<ProjectRow> LockAsync(Guid owner, Guid id, int expectedHead, CancellationToken stop)
+    {
+        var row = await db.Projects
+            .FromSql($"select * from projects where id = {id} and owner = {owner} for update")
+            .SingleOrDefaultAsync(stop) ?? throw new EditRefused("This project is no longer there.");
+        if (row.Head == expectedHead) return row;
+        var last = await db.Revisions.Where(r => r.ProjectId == id && r.Number == row.Head).Select(r => r.Sentence).SingleAsync(stop);
+        throw new StaleEdit(last, row.Head);
+    }
+
+    private async Task<RevisionRow> RevisionAsync(
+        Guid id, int number, int? parent, string? edit, string sentence, Project value, CancellationToken stop)
+    {
+        var written = new Dictionary<string, string>(StringComparer.Ordinal);
+        string Part(string content)
+        {
+            var hash = PartStore.HashOf(content);
+            written[hash] = content;
+            return hash;
+        }
+        foreach (var piece in value.Design.Pieces) written[piece.Shape.Hash] = piece.Shape.Text;
+        var revision = new RevisionRow
+        {
+            ProjectId = id,
+            Number = number,
+            Parent = parent,
+            Edit = edit,
+            Sentence = sentence,
+            At = clock.GetUtcNow(),
+            SchemaVersion = StoredJson.SchemaVersion,
+            SetOutHash = Part(StoredJson.Write(value.SetOut)),
+            DesignHash = Part(StoredJson.Write(StoredDesign.Of(value.Design))),
+            SheetsHash = value.Sheets is null ? null : Part(StoredJson.Write(value.Sheets)),
+        };
+        await parts.PutAsync(written, stop);
+        return revision;
+    }
+
+    private async Task<Project> ValueAsync(RevisionRow revision, CancellationToken stop)
+    {
+        if (revision.SchemaVersion != StoredJson.SchemaVersion)
+            throw new InvalidOperationException($"Revision {revision.Number} has schema {revision.SchemaVersion}, which this version does not read.");
+        var setOut = await parts.GetAsync(revision.SetOutHash, StoredJson.Read<SetOut>, stop);
+        var stored = await parts.GetAsync(revision.DesignHash, StoredJson.Read<StoredDesign>, stop);
+        var sheets = revision.SheetsHash is { } hash ? await parts.GetAsync(hash, StoredJson.Read<SheetLayouts>, stop) : null;
+        var shapes = await parts.ShapesAsync(stored.Pieces.Select(p => p.Shape), stop);
+        return new Project(setOut, stored.With(shapes), sheets);
+    }
+
+    private static void Summarise(ProjectRow row, Project value)
+    {
+        row.Pieces = value.Design.Pieces.Sum(p => p.Quantity);
+        row.Stocks = value.Design.Pieces.Select(p => p.Stock).Distinct().Count();
+        row.Findings = value.Design.Findings.Length;
+    }
+}

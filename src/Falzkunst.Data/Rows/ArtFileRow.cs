@@ -1,0 +1,22 @@
+namespace Falzkunst.Data.Rows;
+
+/// <summary>An art file as it came, and what reading it gave.</summary>
+public sealed class ArtFileRow
+{
+    public Guid Id { get; set; }
+    public Guid Owner { get; set; }
+    public Guid ProjectId { get; set; }
+    public required string FileName { get; set; }
+    public required byte[] Content { get; set; }
+    public DateTimeOffset At { get; set; }
+    public double WidthMm { get; set; }
+    public double HeightMm { get; set; }
+    public int Lines { get; set; }
+    public int Pieces { get; set; }
+
+    /// <summary>How many lines got their operation from a remembered rule.</summary>
+    public int ByRule { get; set; }
+
+    /// <summary>What was not understood, JSON.</summary>
+    public required string Notes { get; set; }
+}

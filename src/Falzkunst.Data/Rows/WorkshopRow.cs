@@ -1,0 +1,11 @@
+namespace Falzkunst.Data.Rows;
+
+/// <summary>Whose things they are. Until there are accounts there is one workshop on this machine.</summary>
+public sealed class WorkshopRow
+{
+    /// <summary>The workshop of a server without accounts.</summary>
+    public static readonly Guid OnlyOne = new("5f0e1d0a-7a70-4b6e-9a55-0b5a3c1f0001");
+
+    public Guid Id { get; set; }
+    public required string Name { get; set; }
+}

@@ -1,0 +1,138 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Running;
+using Falzkunst.Data.Json;
+using Falzkunst.Data.Projects;
+using Falzkunst.Data.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Falzkunst.Data.Runs;
+
+/// <summary>
+/// Runs of the practice machine: state and events are written together, so that after any crash the run stands at its last
+/// event. Several processes may drive one database; a run that one of them is moving is passed over by the others.
+/// </summary>
+public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock)
+{
+    /// <summary>Time in which nobody drove a run (a restart, say) does not count beyond this.</summary>
+    private static readonly TimeSpan LongestStep = TimeSpan.FromSeconds(1);
+
+    private static readonly string[] Timed = [nameof(RunPhase.Running), nameof(RunPhase.WaitingForTool)];
+
+    /// <summary>A run at its first stop, frozen to a revision and a plan.</summary>
+    public async Task<Guid> BeginAsync(
+        Guid owner, Guid project, int revision, string sheetId, string sheetTitle, string machine, RunPlan plan, int speedUp, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var text = StoredJson.Write(plan);
+        var hash = PartStore.HashOf(text);
+        await parts.PutAsync(new Dictionary<string, string> { [hash] = text }, stop);
+        var (state, happened) = PracticeMachine.Begin();
+        var now = clock.GetUtcNow();
+        var row = new RunRow
+        {
+            Id = Guid.CreateVersion7(), Owner = owner, ProjectId = project, Revision = revision, SheetId = sheetId, SheetTitle = sheetTitle,
+            Machine = machine, PlanHash = hash, BegunAt = now, AdvancedAt = now, SpeedUp = speedUp, Phase = state.Phase.ToString(),
+        };
+        db.Runs.Add(row);
+        Write(row, state, happened, now);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        db.ChangeTracker.Clear();
+        return row.Id;
+    }
+
+    public async Task<OpenRun?> OpenAsync(Guid owner, Guid id, CancellationToken stop)
+    {
+        var row = await db.Runs.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id && r.Owner == owner, stop);
+        if (row is null) return null;
+        return new OpenRun(
+            row.Id, row.ProjectId, row.Revision, row.SheetId, row.SheetTitle, row.Machine, row.BegunAt, row.OverAt, row.SpeedUp,
+            await PlanAsync(row, stop), StateOf(row));
+    }
+
+    /// <summary>All runs of a project, newest first.</summary>
+    public Task<List<RunCard>> ListAsync(Guid owner, Guid project, CancellationToken stop) => db.Runs.AsNoTracking()
+        .Where(r => r.ProjectId == project && r.Owner == owner)
+        .OrderByDescending(r => r.BegunAt)
+        .Select(r => new RunCard(r.Id, r.SheetId, r.SheetTitle, r.Revision, Enum.Parse<RunPhase>(r.Phase), r.BegunAt, r.OverAt, r.MachineSeconds))
+        .ToListAsync(stop);
+
+    /// <summary>What happened in a run, in order.</summary>
+    public async Task<List<(RunHappening What, DateTimeOffset At)>> EventsAsync(Guid owner, Guid id, CancellationToken stop)
+    {
+        var rows = await db.RunEvents.AsNoTracking()
+            .Where(e => e.RunId == id && db.Runs.Any(r => r.Id == id && r.Owner == owner))
+            .OrderBy(e => e.Number).ToListAsync(stop);
+        return [.. rows.Select(e => (new RunHappening(Enum.Parse<RunHappeningKind>(e.Kind), e.Step, e.Line, e.MachineSeconds), e.At))];
+    }
+
+    /// <summary>Gives a command to the machine.</summary>
+    /// <param name="owner">Whose run.</param>
+    /// <param name="id">Which run.</param>
+    /// <param name="command">The next state and what happened, from plan and state.</param>
+    /// <param name="stop">Cancels the wait.</param>
+    /// <exception cref="CommandRefused">The command does not fit, or the run is gone; nothing was written.</exception>
+    public async Task CommandAsync(
+        Guid owner, Guid id, Func<RunPlan, RunState, (RunState State, ImmutableArray<RunHappening> Happened)> command, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var row = await db.Runs.FromSql($"select * from runs where id = {id} and owner = {owner} for update").SingleOrDefaultAsync(stop)
+            ?? throw new CommandRefused("This run is no longer there.");
+        var plan = await PlanAsync(row, stop);
+        var (state, happened) = command(plan, StateOf(row));
+        Write(row, state, happened, clock.GetUtcNow());
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        db.ChangeTracker.Clear();
+    }
+
+    /// <summary>Sets how much faster than the clock a run goes.</summary>
+    public Task SetSpeedUpAsync(Guid owner, Guid id, int speedUp, CancellationToken stop) => db.Runs
+        .Where(r => r.Id == id && r.Owner == owner)
+        .ExecuteUpdateAsync(u => u.SetProperty(r => r.SpeedUp, Math.Clamp(speedUp, 1, 1000)), stop);
+
+    /// <summary>Moves every run on by the time that went by since it was last moved.</summary>
+    /// <returns>How many are under way.</returns>
+    public async Task<int> AdvanceAllAsync(CancellationToken stop)
+    {
+        var ids = await db.Runs.AsNoTracking().Where(r => Timed.Contains(r.Phase)).Select(r => r.Id).ToListAsync(stop);
+        foreach (var id in ids) await AdvanceAsync(id, stop);
+        return ids.Count;
+    }
+
+    private async Task AdvanceAsync(Guid id, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var row = await db.Runs.FromSql($"select * from runs where id = {id} for update skip locked").SingleOrDefaultAsync(stop);
+        if (row is null || !Timed.Contains(row.Phase)) return;
+        var now = clock.GetUtcNow();
+        var passed = now - row.AdvancedAt;
+        var seconds = Math.Clamp(passed.TotalSeconds, 0, LongestStep.TotalSeconds) * row.SpeedUp;
+        var plan = await PlanAsync(row, stop);
+        var (state, happened) = PracticeMachine.Advance(plan, StateOf(row), seconds);
+        Write(row, state, happened, now);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        db.ChangeTracker.Clear();
+    }
+
+    private void Write(RunRow row, RunState state, ImmutableArray<RunHappening> happened, DateTimeOffset now)
+    {
+        (row.Phase, row.Step, row.Line, row.SecondsInto, row.MachineSeconds) =
+            (state.Phase.ToString(), state.Step, state.Line, state.SecondsInto, state.MachineSeconds);
+        row.AdvancedAt = now;
+        if (state.IsOver) row.OverAt ??= now;
+        foreach (var h in happened)
+        {
+            db.RunEvents.Add(new RunEventRow
+            {
+                RunId = row.Id, Number = ++row.LastEvent, Kind = h.Kind.ToString(), Step = h.Step, Line = h.Line, MachineSeconds = h.MachineSeconds, At = now,
+            });
+        }
+    }
+
+    private Task<RunPlan> PlanAsync(RunRow row, CancellationToken stop) => parts.GetAsync(row.PlanHash, StoredJson.Read<RunPlan>, stop);
+
+    private static RunState StateOf(RunRow row) =>
+        new(Enum.Parse<RunPhase>(row.Phase), row.Step, row.Line, row.SecondsInto, row.MachineSeconds);
+}
