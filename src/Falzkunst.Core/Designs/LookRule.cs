@@ -27,6 +27,21 @@ public sealed record LookRule(
         && (Closed is null || Closed == look.Closed)
         && (Layer is null || string.Equals(Layer, look.Layer, StringComparison.OrdinalIgnoreCase));
 
+    /// <summary>The rule as one readable sentence, such as "Blue dashed open lines without fill are for score".</summary>
+    public string InWords()
+    {
+        var words = new List<string>();
+        if (Stroke is not null and not "none") words.Add(ColourWords.Name(Stroke));
+        if (Dashed is { } dashed) words.Add(dashed ? "dashed" : "unbroken");
+        if (Closed is { } closed) words.Add(closed ? "closed" : "open");
+        words.Add("lines");
+        if (Fill is not null) words.Add(Fill == "none" ? "without fill" : $"filled {ColourWords.Name(Fill)}");
+        if (Layer is not null) words.Add($"in layer “{Layer}”");
+        words.Add($"are for {Operation.Word()}");
+        var text = string.Join(' ', words);
+        return char.ToUpperInvariant(text[0]) + text[1..];
+    }
+
     private static bool Agrees(string? wanted, string? seen) =>
         wanted is null || string.Equals(wanted, seen ?? "none", StringComparison.OrdinalIgnoreCase);
 }

@@ -34,6 +34,15 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
 
     public Point Apply(Point p) => new(A * p.X + C * p.Y + E, B * p.X + D * p.Y + F);
 
+    /// <summary>The map that takes this one back.</summary>
+    /// <exception cref="InvalidOperationException">The map flattens the plane and cannot be taken back.</exception>
+    public Affine Inverse()
+    {
+        var d = Determinant;
+        if (d == 0 || !double.IsFinite(1 / d)) throw new InvalidOperationException("A map that flattens the plane has no inverse.");
+        return new(D / d, -B / d, -C / d, A / d, (C * F - D * E) / d, (B * E - A * F) / d);
+    }
+
     public double Determinant => A * D - B * C;
 
     /// <summary>The factor by which lengths grow on the geometric mean; used for stroke widths.</summary>

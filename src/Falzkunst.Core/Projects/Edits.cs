@@ -12,6 +12,9 @@ public static class Edits
     public const int MostCards = 500;
     public const int MostOfAPiece = 200;
 
+    /// <summary>Characters in the name of a piece.</summary>
+    public const int LongestName = 80;
+
     /// <summary>The project after an edit.</summary>
     /// <param name="project">The project before it; it is not changed.</param>
     /// <param name="edit">The edit.</param>
@@ -26,8 +29,8 @@ public static class Edits
         SetQuantity e => e.Quantity is >= 1 and <= MostOfAPiece
             ? project with { Design = project.Design.With(e.Piece, p => p with { Quantity = e.Quantity }) }
             : throw new EditRefused($"A card takes between 1 and {MostOfAPiece} of a piece. To leave a piece out, remove it."),
-        RenamePiece e => string.IsNullOrWhiteSpace(e.Name) || e.Name.Length > 80
-            ? throw new EditRefused("A name has between 1 and 80 characters.")
+        RenamePiece e => string.IsNullOrWhiteSpace(e.Name) || e.Name.Length > LongestName
+            ? throw new EditRefused($"A name has between 1 and {LongestName} characters.")
             : project with { Design = project.Design.With(e.Piece, p => p with { Name = e.Name.Trim() }) },
         RemovePieces e => project with { Design = Without(project.Design, e) },
         PutOnSheets e => OnSheets(project, e, drawer),
@@ -38,9 +41,12 @@ public static class Edits
     {
         drawer.Machine(setOut.Machine);
         if (setOut.Cards is < 1 or > MostCards) throw new EditRefused($"Make between 1 and {MostCards} cards.");
-        if (!(setOut.SpacingMm is >= 0 and <= 50)) throw new EditRefused("Spacing is between 0 and 50 mm.");
-        if (!(setOut.Card.FoldedWidth is >= 20 and <= 1000) || !(setOut.Card.FoldedHeight is >= 20 and <= 1000))
-            throw new EditRefused("A card measures between 20 and 1000 mm each way.");
+        if (!(setOut.SpacingMm is >= 0 and <= SetOut.MostSpacingMm)) throw new EditRefused($"Spacing is between 0 and {SetOut.MostSpacingMm} mm.");
+        if (!(setOut.Card.FoldedWidth is >= CardFormat.LeastMm and <= CardFormat.MostMm)
+            || !(setOut.Card.FoldedHeight is >= CardFormat.LeastMm and <= CardFormat.MostMm))
+        {
+            throw new EditRefused($"A card measures between {CardFormat.LeastMm} and {CardFormat.MostMm} mm each way.");
+        }
         return project with { SetOut = setOut };
     }
 

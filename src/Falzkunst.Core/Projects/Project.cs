@@ -4,6 +4,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Projects;
 
@@ -42,6 +43,9 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
 /// <param name="SpacingMm">Distance kept between pieces on a sheet, mm.</param>
 public sealed record SetOut(CardFormat Card, string Machine, Units Units, int Cards, double SpacingMm)
 {
+    /// <summary>Pieces lie no farther apart than this by setting, mm.</summary>
+    public const double MostSpacingMm = 50;
+
     public static readonly SetOut Default = new(CardFormat.Default, "twin-330", Units.Millimetres, 1, 2);
 }
 
@@ -59,6 +63,10 @@ public enum Units
 /// <param name="Fold">How it opens.</param>
 public sealed record CardFormat(string Name, double FoldedWidth, double FoldedHeight, CardFold Fold)
 {
+    /// <summary>No card is smaller or larger each way, mm.</summary>
+    public const double LeastMm = 20;
+    public const double MostMm = 1000;
+
     public static readonly CardFormat Default = new("A5", 148, 210, CardFold.Gate);
 
     /// <summary>Sizes to start from.</summary>
@@ -73,6 +81,19 @@ public sealed record CardFormat(string Name, double FoldedWidth, double FoldedHe
 
     /// <summary>Height when open.</summary>
     public double OpenHeight => Fold == CardFold.Top ? FoldedHeight * 2 : FoldedHeight;
+
+    /// <summary>The folds of the open card, edge to edge, mm from its upper left corner.</summary>
+    public IEnumerable<(Point From, Point To)> Folds => Fold switch
+    {
+        CardFold.Left => [(new(FoldedWidth, 0), new(FoldedWidth, FoldedHeight))],
+        CardFold.Top => [(new(0, FoldedHeight), new(FoldedWidth, FoldedHeight))],
+        CardFold.Gate =>
+        [
+            (new(FoldedWidth / 2, 0), new(FoldedWidth / 2, FoldedHeight)),
+            (new(FoldedWidth * 1.5, 0), new(FoldedWidth * 1.5, FoldedHeight)),
+        ],
+        _ => [],
+    };
 }
 
 /// <summary>Which edge folds.</summary>

@@ -57,7 +57,7 @@ public static class RunPlanner
     }
 
     private static string PutIn(ToolInHand tool, Holder holder, int holders, Stock stock) =>
-        $"Put the {tool.Name} into the {(holders > 1 ? holder.Name + " holder" : "holder")} ({ToolChangePlan.Setting(stock.SettingsFor(tool.Tool))}).";
+        $"Put the {tool.Name} into the {(holders > 1 ? holder.Name + " holder" : "holder")} ({ToolWords.Describe(stock.SettingsFor(tool.Tool))}).";
 
     private static Stop? HandsBefore(
         int i,

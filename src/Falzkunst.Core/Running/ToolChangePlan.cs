@@ -1,5 +1,3 @@
-using System.Collections.Immutable;
-using System.Globalization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 
@@ -54,16 +52,5 @@ internal static class ToolChangePlan
             if (needed[i] == tool) return i;
         }
         return int.MaxValue;
-    }
-
-    /// <summary>How to set a tool, as a short clause.</summary>
-    public static string Setting(ToolSettings s)
-    {
-        var parts = new List<string>();
-        if (s.BladeOutMm is { } blade) parts.Add(string.Create(CultureInfo.InvariantCulture, $"blade {blade:0.00} mm out"));
-        if (s.TemperatureCelsius is { } heat) parts.Add($"{heat} °C");
-        parts.Add($"{s.ForceGrams} g");
-        if (s.Times > 1) parts.Add($"{s.Times} times over");
-        return string.Join(", ", parts);
     }
 }

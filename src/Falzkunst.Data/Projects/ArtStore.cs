@@ -14,26 +14,33 @@ public sealed record ArtCard(
 /// <summary>Art files as they came.</summary>
 public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
 {
-    /// <summary>Keeps a file.</summary>
-    public async Task<Guid> KeepAsync(
-        Guid owner, Guid project, string fileName, byte[] content, Drawing drawing, int pieces, int byRule, CancellationToken stop)
+    /// <summary>Keeps a file under a key of the caller's.</summary>
+    public async Task KeepAsync(
+        Guid owner, Guid art, Guid project, string fileName, byte[] content, Drawing drawing, int pieces, int byRule, CancellationToken stop)
     {
         var row = new ArtFileRow
         {
-            Id = Guid.CreateVersion7(), Owner = owner, ProjectId = project, FileName = fileName, Content = content, At = clock.GetUtcNow(),
+            Id = art, Owner = owner, ProjectId = project, FileName = fileName, Content = content, At = clock.GetUtcNow(),
             WidthMm = drawing.Width, HeightMm = drawing.Height, Lines = drawing.LineCount, Pieces = pieces, ByRule = byRule,
             Notes = StoredJson.Write(drawing.Notes),
         };
         db.ArtFiles.Add(row);
         await db.SaveChangesAsync(stop);
-        db.ChangeTracker.Clear();
-        return row.Id;
     }
 
-    public async Task<List<ArtCard>> ListAsync(Guid owner, Guid project, CancellationToken stop)
+    /// <summary>The files that the project has at a revision: those brought in on the way to it, oldest first.</summary>
+    public async Task<List<ArtCard>> ListAsync(Guid owner, Guid project, int head, CancellationToken stop)
     {
+        var broughtIn = await db.Database.SqlQuery<Guid>($"""
+            with recursive way as (
+                select number, parent, edit from revisions where project_id = {project} and number = {head}
+                union all
+                select r.number, r.parent, r.edit from revisions r join way on r.number = way.parent where r.project_id = {project}
+            )
+            select (edit->>'art')::uuid as "Value" from way where edit->>'edit' = 'bring-in-art'
+            """).ToListAsync(stop);
         var rows = await db.ArtFiles.AsNoTracking()
-            .Where(a => a.ProjectId == project && a.Owner == owner)
+            .Where(a => a.ProjectId == project && a.Owner == owner && broughtIn.Contains(a.Id))
             .OrderBy(a => a.At)
             .Select(a => new { a.Id, a.FileName, a.At, a.Content.Length, a.WidthMm, a.HeightMm, a.Lines, a.Pieces, a.ByRule, a.Notes })
             .ToListAsync(stop);

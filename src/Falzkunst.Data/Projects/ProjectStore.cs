@@ -55,12 +55,20 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     }
 
     /// <summary>Appends what an edit made of the project.</summary>
+    /// <param name="owner">Whose project.</param>
+    /// <param name="id">Which project.</param>
+    /// <param name="expectedHead">The revision that the edit was made on.</param>
+    /// <param name="edit">The edit.</param>
+    /// <param name="after">What it made.</param>
+    /// <param name="stop">Cancels the wait.</param>
+    /// <param name="alongside">Other rows to write in the same transaction.</param>
     /// <returns>The number of the new head.</returns>
     /// <exception cref="StaleEdit">The head is not <paramref name="expectedHead"/> any more; nothing was written.</exception>
-    public async Task<int> AppendAsync(Guid owner, Guid id, int expectedHead, Edit edit, Project after, CancellationToken stop)
+    public async Task<int> AppendAsync(Guid owner, Guid id, int expectedHead, Edit edit, Project after, CancellationToken stop, Func<Task>? alongside = null)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var row = await LockAsync(owner, id, expectedHead, stop);
+        if (alongside is not null) await alongside();
         row.LastRevision++;
         db.Revisions.Add(await RevisionAsync(id, row.LastRevision, row.Head, StoredJson.Write(edit), edit.Sentence, after, stop));
         row.Head = row.LastRevision;

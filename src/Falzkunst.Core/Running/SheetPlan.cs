@@ -1,0 +1,16 @@
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+
+namespace Falzkunst.Core.Running;
+
+/// <summary>The plan of one sheet of a layout.</summary>
+public static class SheetPlan
+{
+    /// <summary>What the sheet is called at the machine.</summary>
+    public static string Title(SheetLayout sheet, Stock stock) => $"{stock.Name}, sheet {sheet.Number}";
+
+    /// <summary>Plans a sheet of a design.</summary>
+    /// <exception cref="PlanRefused">The machine lacks a holder that a tool fits.</exception>
+    public static RunPlan For(SheetLayout sheet, Design design, Machine machine, Stock stock) => RunPlanner.Plan(
+        SheetLines.Of(sheet, design), $"{Title(sheet, stock)} ({sheet.SizeName})", sheet.Height, machine, stock);
+}

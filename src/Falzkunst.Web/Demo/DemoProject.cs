@@ -1,0 +1,42 @@
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Projects;
+using Falzkunst.Data.Projects;
+using Falzkunst.Web.Desk;
+
+namespace Falzkunst.Web.Demo;
+
+/// <summary>The project that a new workshop opens with: an invitation to the night of the Wendel Valley Tramway's depot.</summary>
+public static class DemoProject
+{
+    public static async Task LoadAsync(IServiceProvider services, CancellationToken stop)
+    {
+        var projects = services.GetRequiredService<ProjectStore>();
+        var desk = services.GetRequiredService<ProjectDesk>();
+        var card = new CardFormat("A5", 148, 210, CardFold.Gate);
+        var empty = Project.Empty with { SetOut = SetOut.Default with { Card = card } };
+        var id = await projects.CreateAsync(ProjectDesk.Owner, "Night tram invitation", empty, stop);
+        var on = await desk.OpenAsync(id, stop) ?? throw new InvalidOperationException("The demo project was not written.");
+        foreach (var file in new[] { "night-tram.svg" })
+        {
+            var art = await ReadAsync(file, stop);
+            on = await services.GetRequiredService<ArtDesk>().BringInAsync(on, on.Project.Head, file, art, stop);
+        }
+        foreach (var (name, quantity) in Quantities)
+        {
+            if (on.Value.Design.Pieces.FirstOrDefault(p => p.Name == name) is { } piece)
+                on = await desk.DoAsync(on, on.Project.Head, new SetQuantity(piece.Id, quantity), stop);
+        }
+        await desk.DoAsync(on, on.Project.Head, new PutOnSheets(on.Value.SetOut.SpacingMm), stop);
+    }
+
+    private static readonly (string Name, int Quantity)[] Quantities = [("Ticket tag", 6), ("Star", 12)];
+
+    private static async Task<byte[]> ReadAsync(string name, CancellationToken stop)
+    {
+        await using var stream = typeof(DemoProject).Assembly.GetManifestResourceStream(name)
+            ?? throw new InvalidOperationException($"The demo art {name} is missing from the build.");
+        using var bytes = new MemoryStream();
+        await stream.CopyToAsync(bytes, stop);
+        return bytes.ToArray();
+    }
+}

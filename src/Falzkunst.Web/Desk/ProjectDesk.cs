@@ -1,0 +1,53 @@
+using Falzkunst.Core.Projects;
+using Falzkunst.Data.Projects;
+using Falzkunst.Data.Rows;
+using Falzkunst.Data.Workshop;
+
+namespace Falzkunst.Web.Desk;
+
+/// <summary>A project on the desk, with the drawer beside it.</summary>
+public sealed record OnDesk(OpenProject Project, Drawer Drawer)
+{
+    public Project Value => Project.Value;
+}
+
+/// <summary>Opens projects and carries edits out on them, for whoever works at this server.</summary>
+public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
+{
+    public static Guid Owner => WorkshopRow.OnlyOne;
+
+    public async Task<OnDesk?> OpenAsync(Guid id, CancellationToken stop)
+    {
+        var project = await projects.OpenAsync(Owner, id, stop);
+        return project is null ? null : new OnDesk(project, await catalogue.DrawerAsync(Owner, stop));
+    }
+
+    /// <summary>Carries out an edit that was made looking at revision <paramref name="seenHead"/>, and opens the project again.</summary>
+    /// <exception cref="StaleEdit">Somebody else was faster; nothing was written.</exception>
+    /// <exception cref="Core.Designs.EditRefused">The edit does not fit; nothing was written.</exception>
+    public async Task<OnDesk> DoAsync(OnDesk on, int seenHead, Edit edit, CancellationToken stop, Func<Task>? alongside = null)
+    {
+        // Applied only to what the user saw; where the head has moved, the append says what happened meanwhile.
+        var after = seenHead == on.Project.Head ? Edits.Apply(on.Value, edit, on.Drawer) : on.Value;
+        await projects.AppendAsync(Owner, on.Project.Id, seenHead, edit, after, stop, alongside);
+        return await AgainAsync(on, stop);
+    }
+
+    public async Task<OnDesk> UndoAsync(OnDesk on, int seenHead, CancellationToken stop)
+    {
+        await projects.UndoAsync(Owner, on.Project.Id, seenHead, stop);
+        return await AgainAsync(on, stop);
+    }
+
+    public async Task<OnDesk> RedoAsync(OnDesk on, int seenHead, CancellationToken stop)
+    {
+        await projects.RedoAsync(Owner, on.Project.Id, seenHead, stop);
+        return await AgainAsync(on, stop);
+    }
+
+    private async Task<OnDesk> AgainAsync(OnDesk on, CancellationToken stop) => on with
+    {
+        Project = await projects.OpenAsync(Owner, on.Project.Id, stop)
+            ?? throw new InvalidOperationException("A project vanished right after it was written."),
+    };
+}

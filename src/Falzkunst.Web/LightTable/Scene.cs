@@ -1,0 +1,71 @@
+using System.Text.Json.Serialization;
+
+namespace Falzkunst.Web.LightTable;
+
+/// <summary>What a light table draws, in millimetres of the table, y down. Maps are six numbers as in SVG's matrix().</summary>
+/// <param name="Head">The revision it shows.</param>
+/// <param name="Inches">Lengths are shown in inches.</param>
+/// <param name="Shapes">Path data of each shape's lines by the shape's hash.</param>
+/// <param name="Layouts">Ways of laying the items out, such as spread and stacked; the first is shown first.</param>
+public sealed record Scene(
+    int Head,
+    bool Inches,
+    IReadOnlyDictionary<string, IReadOnlyList<string>> Shapes,
+    IReadOnlyList<SceneLayout> Layouts);
+
+/// <summary>One way of laying out.</summary>
+/// <param name="Name">Such as "spread".</param>
+/// <param name="Box">What a view of everything shows: min x, min y, max x, max y.</param>
+/// <param name="Frames">Mats, sheets, cards: drawn first.</param>
+/// <param name="Items">Pieces, lowest first.</param>
+/// <param name="Loose">Lines on no piece.</param>
+/// <param name="Pins">Findings with a place.</param>
+public sealed record SceneLayout(
+    string Name,
+    double[] Box,
+    IReadOnlyList<SceneFrame> Frames,
+    IReadOnlyList<SceneItem> Items,
+    IReadOnlyList<SceneLoose> Loose,
+    IReadOnlyList<ScenePin> Pins);
+
+/// <summary>A rectangle under the pieces.</summary>
+/// <param name="Kind">mat, sheet, border, card or fold.</param>
+/// <param name="Box">min x, min y, max x, max y.</param>
+/// <param name="Fill">Colour of a sheet.</param>
+/// <param name="Label">Words above it.</param>
+/// <param name="Note">Words at its right.</param>
+public sealed record SceneFrame(string Kind, double[] Box, string? Fill = null, string? Label = null, string? Note = null);
+
+/// <summary>A piece at a place.</summary>
+/// <param name="Piece">Id of the piece.</param>
+/// <param name="Copy">Which copy, 1 unless on sheets.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Shape">Hash of its shape.</param>
+/// <param name="Map">From the shape's coordinates to the table's.</param>
+/// <param name="Fill">Colour of its stock.</param>
+/// <param name="Lines">What each path of the shape is.</param>
+/// <param name="Size">Width and height, mm, and how each reads in the user's units.</param>
+public sealed record SceneItem(
+    string Piece, int Copy, string Name, string Shape, double[] Map, string Fill, IReadOnlyList<SceneLine> Lines, SceneSize Size);
+
+/// <summary>Box of a piece in its own coordinates, and its measures in words.</summary>
+public sealed record SceneSize(double X, double Y, double Width, double Height, string WidthText, string HeightText);
+
+/// <summary>One line.</summary>
+/// <param name="Id">Id within its piece.</param>
+/// <param name="Operation">Word of its operation.</param>
+/// <param name="Role">o outline, p opening, i inner.</param>
+/// <param name="Ink">Colour of pen or foil.</param>
+/// <param name="Runs">Step of the plan and place in that pass, where the scene belongs to a run.</param>
+public sealed record SceneLine(
+    string Id,
+    [property: JsonPropertyName("op")] string Operation,
+    string Role,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Ink,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int[]? Runs = null);
+
+/// <summary>A line on no piece.</summary>
+public sealed record SceneLoose([property: JsonPropertyName("op")] string Operation, string Path, string? Ink);
+
+/// <summary>A finding at its place.</summary>
+public sealed record ScenePin(int Number, double X, double Y, string Severity, string Message, string? Piece);

@@ -1,0 +1,142 @@
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Running;
+using Falzkunst.Web.Desk;
+
+namespace Falzkunst.Web.LightTable;
+
+/// <summary>Scenes of the stations.</summary>
+public static class SceneBuilder
+{
+    /// <summary>Path data on screen is rounded to a micrometre.</summary>
+    private const int Decimals = 3;
+
+    /// <summary>Distance between sheets on the table, mm.</summary>
+    private const double SheetGapMm = 40;
+
+    /// <summary>How much mat is seen round a sheet, mm.</summary>
+    private const double MatEdgeMm = 14;
+
+    private const string NoStock = "#DDDDDD";
+
+    /// <summary>The pieces, spread out and as they lie on the card.</summary>
+    public static Scene Pieces(OnDesk on)
+    {
+        var design = on.Value.Design;
+        var spread = SpreadOut.Arrange(design);
+        var number = 0;
+        var findings = design.Findings.Select(f => (Number: ++number, Finding: f)).ToList();
+        SceneLayout Layout(string name, Func<int, Affine> placeOf, bool withLoose)
+        {
+            var items = design.Pieces.Select((p, i) => Item(on, p, 1, placeOf(i))).ToList();
+            var box = design.Pieces.Select((p, i) => p.Shape.Paths[0].Map(placeOf(i)).Bounds).Aggregate(Box.Empty, (all, b) => all.Include(b));
+            var loose = withLoose ? design.Loose : [];
+            box = loose.Aggregate(box, (all, l) => all.Include(l.Path.Bounds));
+            var pins = findings.Select(f => Pin(f.Number, f.Finding, design, placeOf, withLoose)).OfType<ScenePin>().ToList();
+            return new SceneLayout(name, Corners(box), [], items,
+                [.. loose.Select(l => new SceneLoose(l.Line.Operation.Word(), PathText.Write(l.Path, Decimals), l.Line.Ink))], pins);
+        }
+        return new Scene(on.Project.Head, Inches(on), ShapesOf(design.Pieces),
+            [Layout("spread", i => spread[i], withLoose: false), Layout("stacked", i => design.Pieces[i].Place, withLoose: true)]);
+    }
+
+    /// <summary>The sheets of one stock, or one sheet, as they lie on the mat.</summary>
+    public static Scene Sheets(OnDesk on, IReadOnlyList<SheetLayout> sheets)
+    {
+        var frames = new List<SceneFrame>();
+        var items = new List<SceneItem>();
+        var box = Box.Empty;
+        double left = 0;
+        foreach (var sheet in sheets)
+        {
+            var stock = on.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock);
+            var mat = new Box(left - MatEdgeMm, -MatEdgeMm, left + sheet.Width + MatEdgeMm, sheet.Height + MatEdgeMm);
+            var b = sheet.Borders;
+            frames.Add(new SceneFrame("mat", Corners(mat), Label: $"{stock?.Name ?? sheet.Stock}, sheet {sheet.Number}",
+                Note: $"{Length.ShowSize(sheet.Width, sheet.Height, on.Value.SetOut.Units)} · {sheet.Utilisation(on.Value.Design):0 %} full"));
+            frames.Add(new SceneFrame("sheet", [left, 0, left + sheet.Width, sheet.Height], Fill: stock?.Colour ?? NoStock));
+            frames.Add(new SceneFrame("border", [left + b.Left, b.Top, left + sheet.Width - b.Right, sheet.Height - b.Bottom]));
+            foreach (var p in sheet.Placements)
+            {
+                if (on.Value.Design.Find(p.Piece) is { } piece) items.Add(Item(on, piece, p.Copy, p.Place.Then(Affine.Move(left, 0))));
+            }
+            box = box.Include(mat.Grow(2));
+            left += sheet.Width + SheetGapMm + 2 * MatEdgeMm;
+        }
+        var used = items.Select(i => i.Piece).ToHashSet();
+        return new Scene(on.Project.Head, Inches(on), ShapesOf(on.Value.Design.Pieces.Where(p => used.Contains(p.Id))),
+            [new SceneLayout("sheets", Corners(box), frames, items, [], [])]);
+    }
+
+    /// <summary>One sheet with the moment at which each line runs.</summary>
+    public static Scene Run(OnDesk on, SheetLayout sheet, RunPlan plan)
+    {
+        var runs = new Dictionary<(string Piece, int Copy, string Line), int[]>();
+        for (var step = 0; step < plan.Steps.Length; step++)
+        {
+            if (plan.Steps[step] is not Pass pass) continue;
+            for (var i = 0; i < pass.Lines.Length; i++) runs[(pass.Lines[i].Piece, pass.Lines[i].Copy, pass.Lines[i].Line)] = [step, i];
+        }
+        var scene = Sheets(on, [sheet]);
+        return scene with
+        {
+            Layouts = [.. scene.Layouts.Select(l => l with
+            {
+                Items = [.. l.Items.Select(i => i with { Lines = [.. i.Lines.Select(line => line with { Runs = runs.GetValueOrDefault((i.Piece, i.Copy, line.Id)) })] })],
+            })],
+        };
+    }
+
+    /// <summary>The card open and closed.</summary>
+    public static Scene Card(OnDesk on)
+    {
+        var card = on.Value.SetOut.Card;
+        var units = on.Value.SetOut.Units;
+        var frames = new List<SceneFrame>
+        {
+            new("card", [0, 0, card.OpenWidth, card.OpenHeight], Label: "Open", Note: Length.ShowSize(card.OpenWidth, card.OpenHeight, units)),
+        };
+        frames.AddRange(card.Folds.Select(f => new SceneFrame("fold", [f.From.X, f.From.Y, f.To.X, f.To.Y])));
+        var left = card.OpenWidth + SheetGapMm;
+        if (card.Fold != CardFold.None)
+            frames.Add(new SceneFrame("card", [left, 0, left + card.FoldedWidth, card.FoldedHeight], Label: "Closed", Note: Length.ShowSize(card.FoldedWidth, card.FoldedHeight, units)));
+        if (card.Fold == CardFold.Gate)
+            frames.Add(new SceneFrame("meeting", [left + card.FoldedWidth / 2, 0, left + card.FoldedWidth / 2, card.FoldedHeight]));
+        var right = card.Fold == CardFold.None ? card.OpenWidth : left + card.FoldedWidth;
+        return new Scene(on.Project.Head, Inches(on), new Dictionary<string, IReadOnlyList<string>>(),
+            [new SceneLayout("card", [0, -6, right, Math.Max(card.OpenHeight, card.FoldedHeight)], frames, [], [], [])]);
+    }
+
+    private static SceneItem Item(OnDesk on, Piece piece, int copy, Affine map)
+    {
+        var units = on.Value.SetOut.Units;
+        var size = piece.Size;
+        return new SceneItem(
+            piece.Id, copy, piece.Name, piece.Shape.Hash, [map.A, map.B, map.C, map.D, map.E, map.F], ColourOf(on, piece.Stock),
+            [.. piece.Lines.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(l.Role), l.Ink))],
+            new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)));
+    }
+
+    private static ScenePin? Pin(int number, Finding finding, Design design, Func<int, Affine> placeOf, bool withLoose)
+    {
+        if (finding.At is not { } at) return null;
+        if (finding.Piece is null) return withLoose ? Of(at) : null;
+        var index = -1;
+        for (var i = 0; i < design.Pieces.Length && index < 0; i++) index = design.Pieces[i].Id == finding.Piece ? i : -1;
+        if (index < 0) return null;
+        // Findings are kept in the card's coordinates as the piece lay when it was found.
+        return Of(placeOf(index).Apply(design.Pieces[index].Place.Inverse().Apply(at)));
+        ScenePin Of(Point p) => new(number, p.X, p.Y, finding.Severity == Severity.Major ? "major" : "minor", finding.Message, finding.Piece);
+    }
+
+    private static Dictionary<string, IReadOnlyList<string>> ShapesOf(IEnumerable<Piece> pieces) => pieces
+        .DistinctBy(p => p.Shape.Hash)
+        .ToDictionary(p => p.Shape.Hash, p => (IReadOnlyList<string>)[.. p.Shape.Paths.Select(path => PathText.Write(path, Decimals))]);
+
+    private static string ColourOf(OnDesk on, string stock) => on.Drawer.Stocks.FirstOrDefault(s => s.Key == stock)?.Colour ?? NoStock;
+    private static string RoleLetter(LineRole role) => role switch { LineRole.Outline => "o", LineRole.Opening => "p", _ => "i" };
+    private static bool Inches(OnDesk on) => on.Value.SetOut.Units == Units.Inches;
+    private static double[] Corners(Box b) => b.IsEmpty ? [0, 0, 100, 60] : [b.MinX, b.MinY, b.MaxX, b.MaxY];
+}

@@ -1,0 +1,156 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Running;
+using Falzkunst.Data.Projects;
+using Falzkunst.Data.Runs;
+using Falzkunst.Web.Desk;
+using Falzkunst.Web.LightTable;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Falzkunst.Web.Pages.Project;
+
+/// <summary>The run of each sheet, planned and carried out.</summary>
+public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore runs) : StationPage(desk)
+{
+    public override Station Station => Station.Run;
+    public override string? OverPartial => "_RunOver";
+    public override bool SceneFollows => true;
+    public override string EmptyTable => "Here each sheet is carried out, stop by stop. There are no sheets yet; put the pieces on sheets first.";
+
+    /// <summary>Speeds of the practice machine to choose from.</summary>
+    public static readonly IReadOnlyList<int> SpeedUps = [1, 8, 60, 400];
+
+    private const int FirstSpeedUp = 60;
+
+    /// <summary>A sheet in the ledger: its plan now, and its newest run if it has had one.</summary>
+    public sealed record SheetRow(string Id, string Title, double? Seconds, RunCard? Run, bool IsInLayout, string? Refusal);
+
+    public IReadOnlyList<SheetRow> Rows { get; private set; } = [];
+    public SheetRow? ShownRow { get; private set; }
+    public OpenRun? Run { get; private set; }
+    public IReadOnlyList<(RunHappening What, DateTimeOffset At)> Happened { get; private set; } = [];
+
+    /// <summary>The plan on show: the frozen one of a run, else that of the sheet as it is now.</summary>
+    public RunPlan? Plan { get; private set; }
+
+    /// <summary>The sheet is laid out on the project as it was when the run began.</summary>
+    private SheetLayout? _sheet;
+    private OnDesk _shownOn = null!;
+
+    public bool LayoutIsCurrent => Value.SheetsAreCurrent;
+
+    /// <summary>The state of the run on show; null where none has begun.</summary>
+    public RunState? State => Run?.State;
+
+    public RunStep? StepNow => Run is { } run && run.State.Step < run.Plan.Steps.Length ? run.Plan.Steps[run.State.Step] : null;
+
+    /// <summary>The next moment that needs a hand, and machine seconds until then.</summary>
+    public (Stop Stop, double Seconds)? NextStop
+    {
+        get
+        {
+            if (Run is not { } run || run.State.IsOver) return null;
+            var seconds = StepNow is Pass pass
+                ? pass.Lines.Skip(run.State.Line).Sum(l => l.Seconds) - run.State.SecondsInto
+                : 0;
+            for (var i = run.State.Step + 1; i < run.Plan.Steps.Length; i++)
+            {
+                if (run.Plan.Steps[i] is Stop stop) return (stop, Math.Max(0, seconds));
+                seconds += run.Plan.Steps[i].Seconds;
+            }
+            return null;
+        }
+    }
+
+    public Point? Head => Run is { } run ? HeadPosition.At(run.Plan, run.State) : null;
+
+    protected override async Task LoadAsync(CancellationToken stop)
+    {
+        var cards = await runs.ListAsync(ProjectDesk.Owner, Id, stop);
+        var newest = cards.DistinctBy(c => c.SheetId).ToDictionary(c => c.SheetId);
+        var layout = Value.SheetsAreCurrent ? Value.Sheets!.Sheets : [];
+        var rows = layout.Select(sheet =>
+        {
+            var (plan, refusal) = PlanNow(sheet);
+            return new SheetRow(sheet.Id, TitleOf(sheet), plan?.Seconds, newest.GetValueOrDefault(sheet.Id), true, refusal);
+        }).ToList();
+        rows.AddRange(newest.Values.Where(c => rows.All(r => r.Id != c.SheetId)).Select(c => new SheetRow(c.SheetId, c.SheetTitle, null, c, false, null)));
+        Rows = rows;
+        ShownRow = rows.Find(r => r.Id == Selected) ?? rows.Find(r => r.Run is { Phase: not (RunPhase.Done or RunPhase.Stopped) }) ?? rows.FirstOrDefault();
+        _shownOn = On;
+        if (ShownRow is null) return;
+        if (ShownRow.Run is { } card && await runs.OpenAsync(ProjectDesk.Owner, card.Id, stop) is { } run)
+        {
+            Run = run;
+            Plan = run.Plan;
+            Happened = await runs.EventsAsync(ProjectDesk.Owner, run.Id, stop);
+            var value = run.Revision == On.Project.Head ? Value : await projects.RevisionAsync(ProjectDesk.Owner, Id, run.Revision, stop);
+            if (value is not null) _shownOn = On with { Project = On.Project with { Value = value } };
+        }
+        _sheet = _shownOn.Value.Sheets?.Find(ShownRow.Id);
+        if (Plan is null && _sheet is not null) Plan = PlanNow(_sheet).Plan;
+    }
+
+    protected override Scene BuildScene() =>
+        _sheet is null || Plan is null ? SceneBuilder.Sheets(On, []) : SceneBuilder.Run(_shownOn, _sheet, Plan);
+
+    /// <summary>Where the run stands, asked for several times a second.</summary>
+    public async Task<IActionResult> OnGetStatusAsync(CancellationToken stop)
+    {
+        await LoadAsync(stop);
+        return Partial("_RunStatus", this);
+    }
+
+    public Task<IActionResult> OnPostBeginAsync(string sheet, CancellationToken stop) => ActAsync(async () =>
+    {
+        if (!LayoutIsCurrent || Value.Sheets!.Find(sheet) is not { } layout)
+            throw new EditRefused("The sheets have changed. Put the pieces on sheets again, then begin.");
+        var (plan, refusal) = PlanNow(layout);
+        if (plan is null) throw new EditRefused(refusal!);
+        var active = (await runs.ListAsync(ProjectDesk.Owner, Id, stop)).Find(r => r.Phase is not (RunPhase.Done or RunPhase.Stopped));
+        if (active is not null) throw new EditRefused($"The practice machine still carries {active.SheetTitle}. Finish or stop that run first.");
+        await runs.BeginAsync(ProjectDesk.Owner, Id, On.Project.Head, layout.Id, TitleOf(layout), Value.SetOut.Machine, plan, FirstSpeedUp, stop);
+    }, stop);
+
+    public Task<IActionResult> OnPostConfirmAsync(Guid run, CancellationToken stop) => CommandAsync(run, PracticeMachine.Confirm, stop);
+    public Task<IActionResult> OnPostPauseAsync(Guid run, CancellationToken stop) => CommandAsync(run, (_, s) => PracticeMachine.Pause(s), stop);
+    public Task<IActionResult> OnPostResumeAsync(Guid run, CancellationToken stop) => CommandAsync(run, (_, s) => PracticeMachine.Resume(s), stop);
+    public Task<IActionResult> OnPostStopAsync(Guid run, CancellationToken stop) => CommandAsync(run, (_, s) => PracticeMachine.Stop(s), stop);
+
+    public async Task<IActionResult> OnPostSpeedAsync(Guid run, int speed, CancellationToken stop)
+    {
+        if (SpeedUps.Contains(speed)) await runs.SetSpeedUpAsync(ProjectDesk.Owner, run, speed, stop);
+        return await RegionsAsync(stop);
+    }
+
+    private async Task<IActionResult> CommandAsync(
+        Guid run, Func<RunPlan, RunState, (RunState, ImmutableArray<RunHappening>)> command, CancellationToken stop)
+    {
+        try
+        {
+            await runs.CommandAsync(ProjectDesk.Owner, run, command, stop);
+        }
+        catch (CommandRefused e)
+        {
+            Notice = e.Message;
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        }
+        return await RegionsAsync(stop);
+    }
+
+    private string TitleOf(SheetLayout sheet) =>
+        On.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock) is { } stock ? SheetPlan.Title(sheet, stock) : sheet.Id;
+
+    private (RunPlan? Plan, string? Refusal) PlanNow(SheetLayout sheet)
+    {
+        try
+        {
+            return (SheetPlan.For(sheet, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), On.Drawer.Stock(sheet.Stock)), null);
+        }
+        catch (PlanRefused e)
+        {
+            return (null, e.Message);
+        }
+    }
+}

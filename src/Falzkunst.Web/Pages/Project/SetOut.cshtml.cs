@@ -1,0 +1,69 @@
+using System.Globalization;
+using Falzkunst.Core.Projects;
+using Falzkunst.Web.Desk;
+using Falzkunst.Web.LightTable;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Falzkunst.Web.Pages.Project;
+
+/// <summary>Card, machine, units, how many.</summary>
+public sealed class SetOutModel(ProjectDesk desk) : StationPage(desk)
+{
+    public override Station Station => Station.SetOut;
+
+    protected override Scene BuildScene() => SceneBuilder.Card(On);
+
+    /// <summary>What a length field shows: what was typed where that was not understood, else the value.</summary>
+    public string Field(string name, double mm) => Typed.GetValueOrDefault(name) ?? Length.InField(mm, Units);
+
+    public string Field(string name, int count) => Typed.GetValueOrDefault(name) ?? count.ToString(CultureInfo.InvariantCulture);
+
+    /// <summary>What was understood of a field that held more than a plain number.</summary>
+    public Dictionary<string, string> Understood { get; } = new(StringComparer.Ordinal);
+
+    public Task<IActionResult> OnPostCardAsync(string? width, string? height, CardFold fold, CancellationToken stop)
+    {
+        var (w, h) = (ReadLength("width", width), ReadLength("height", height));
+        Within("width", width, w);
+        Within("height", height, h);
+        if (Wrong.Count > 0) return RegionsAsync(stop);
+        Echo("width", width, w!.Value);
+        Echo("height", height, h!.Value);
+        var common = CardFormat.Common.FirstOrDefault(c => Math.Abs(c.FoldedWidth - w.Value) < 0.01 && Math.Abs(c.FoldedHeight - h.Value) < 0.01);
+        return SettleAsync(Value.SetOut with { Card = new CardFormat(common?.Name ?? "Own size", w.Value, h.Value, fold) }, stop);
+    }
+
+    public Task<IActionResult> OnPostCommonAsync(string name, CancellationToken stop)
+    {
+        var common = CardFormat.Common.FirstOrDefault(c => c.Name == name);
+        return common is null
+            ? RegionsAsync(stop)
+            : SettleAsync(Value.SetOut with { Card = common with { Fold = Value.SetOut.Card.Fold } }, stop);
+    }
+
+    public Task<IActionResult> OnPostMachineAsync(string machine, CancellationToken stop) =>
+        SettleAsync(Value.SetOut with { Machine = machine }, stop);
+
+    public Task<IActionResult> OnPostUnitsAsync(Units units, CancellationToken stop) =>
+        SettleAsync(Value.SetOut with { Units = units }, stop);
+
+    public Task<IActionResult> OnPostCardsAsync(string? cards, CancellationToken stop) =>
+        ReadCount("cards", cards, 1, Edits.MostCards) is { } number
+            ? SettleAsync(Value.SetOut with { Cards = number }, stop)
+            : RegionsAsync(stop);
+
+    private Task<IActionResult> SettleAsync(SetOut setOut, CancellationToken stop) =>
+        setOut == Value.SetOut ? RegionsAsync(stop) : DoAsync(new SettleSetOut(setOut), stop);
+
+    private void Within(string field, string? text, double? mm)
+    {
+        if (mm is < CardFormat.LeastMm or > CardFormat.MostMm)
+            Refuse(field, text, $"That is {Length.Show(mm.Value, Units)}. A card measures between {Length.Show(CardFormat.LeastMm, Units)} and {Length.Show(CardFormat.MostMm, Units)} each way.");
+    }
+
+    private void Echo(string field, string? text, double mm)
+    {
+        if (text is not null && !string.Equals(text.Trim(), Length.InField(mm, Units), StringComparison.OrdinalIgnoreCase))
+            Understood[field] = $"“{text.Trim()}” is {Length.Show(mm, Units)}";
+    }
+}

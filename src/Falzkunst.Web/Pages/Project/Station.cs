@@ -1,0 +1,36 @@
+using Falzkunst.Web.Desk;
+
+namespace Falzkunst.Web.Pages.Project;
+
+/// <summary>A stop of the route that a project takes.</summary>
+public sealed record Station(string Name, string Page, string Purpose)
+{
+    public static readonly Station SetOut = new("Set-out", "/Project/SetOut", "Settle the card, the machine and how many.");
+    public static readonly Station Art = new("Art", "/Project/Art", "Bring drawings in and see what is in them.");
+    public static readonly Station Pieces = new("Pieces", "/Project/Pieces", "Give each piece its stock and each line its operation.");
+    public static readonly Station Sheets = new("Sheets", "/Project/Sheets", "Put the pieces on sheets of their stock.");
+    public static readonly Station Run = new("Run", "/Project/Run", "Carry the sheets out, stop by stop.");
+
+    public static readonly IReadOnlyList<Station> Route = [SetOut, Art, Pieces, Sheets, Run];
+
+    /// <summary>The name as files have it.</summary>
+    public string Key => Name.Replace("-o", "O", StringComparison.Ordinal);
+
+    /// <summary>What there is to do here has been done.</summary>
+    public bool IsDone(OnDesk on) => this switch
+    {
+        _ when this == SetOut => true,
+        _ when this == Art || this == Pieces => !on.Value.Design.Pieces.IsEmpty,
+        _ when this == Sheets => on.Value.SheetsAreCurrent && on.Value.Sheets!.Unplaced.IsEmpty,
+        _ => false,
+    };
+
+    /// <summary>Findings that wait here.</summary>
+    public int Waiting(OnDesk on) => this switch
+    {
+        _ when this == Art => on.Value.Design.Findings.Count(f => f.Piece is null),
+        _ when this == Pieces => on.Value.Design.Findings.Count(f => f.Piece is not null),
+        _ when this == Sheets => on.Value.Sheets?.Unplaced.Length ?? 0,
+        _ => 0,
+    };
+}

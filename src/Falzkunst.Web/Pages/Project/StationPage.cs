@@ -1,0 +1,170 @@
+using System.Globalization;
+using System.Text.Json;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Projects;
+using Falzkunst.Data.Projects;
+using Falzkunst.Web.Desk;
+using Falzkunst.Web.LightTable;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.Filters;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Falzkunst.Web.Pages.Project;
+
+/// <summary>
+/// One station of a project. A full request renders ledger, light table and tray; every action answers with ledger and tray
+/// again (partial _Regions) and tells the page the new head. What goes wrong becomes a notice or a word beside its field.
+/// </summary>
+public abstract class StationPage(ProjectDesk desk) : PageModel
+{
+    private static readonly JsonSerializerOptions SceneJson = new(JsonSerializerDefaults.Web);
+
+    /// <summary>Key of the project.</summary>
+    [BindProperty(SupportsGet = true)]
+    public Guid Id { get; set; }
+
+    /// <summary>Where this station stands on the route.</summary>
+    public abstract Station Station { get; }
+
+    /// <summary>Partials of this station for ledger, tray and what lies over the light table (null where nothing does).</summary>
+    public string LedgerPartial => $"_{Station.Key}Ledger";
+    public string TrayPartial => $"_{Station.Key}Tray";
+    public virtual string? OverPartial => null;
+
+    /// <summary>Names of the scene's layouts that the user may choose from, or none.</summary>
+    public virtual string Modes => "";
+
+    /// <summary>The scene depends on what is selected.</summary>
+    public virtual bool SceneFollows => false;
+
+    /// <summary>What an empty table says: what this station is for and the one next action.</summary>
+    public virtual string EmptyTable => "";
+
+    public OnDesk On { get; private set; } = null!;
+    public Core.Projects.Project Value => On.Value;
+    public Units Units => Value.SetOut.Units;
+    protected ProjectDesk Desk { get; } = desk;
+
+    /// <summary>What could not be done, above the tray; null where all is well.</summary>
+    public string? Notice { get; protected set; }
+
+    /// <summary>The project was changed elsewhere; the notice offers to show what is there now.</summary>
+    public bool IsStale { get; private set; }
+
+    /// <summary>Words beside fields, by field name.</summary>
+    public Dictionary<string, string> Wrong { get; } = new(StringComparer.Ordinal);
+
+    /// <summary>What was typed into fields that were not understood, by field name.</summary>
+    public Dictionary<string, string> Typed { get; } = new(StringComparer.Ordinal);
+
+    /// <summary>What is selected on the page: a piece, a sheet, a file.</summary>
+    protected string? Selected => Request.Headers["X-Selected"].FirstOrDefault() is { Length: > 0 } header ? header : Request.Query["at"].FirstOrDefault();
+
+    /// <summary>The revision that the page showed when the user acted.</summary>
+    protected int SeenHead =>
+        int.TryParse(Request.Headers["X-Project-Head"], NumberStyles.None, CultureInfo.InvariantCulture, out var head) ? head : -1;
+
+    /// <summary>Reads what the station shows besides the project.</summary>
+    protected virtual Task LoadAsync(CancellationToken stop) => Task.CompletedTask;
+
+    protected abstract Scene BuildScene();
+
+    public override async Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
+    {
+        var on = await Desk.OpenAsync(Id, HttpContext.RequestAborted);
+        if (on is null)
+        {
+            context.Result = NotFound();
+            return;
+        }
+        On = on;
+        await next();
+    }
+
+    public async Task<IActionResult> OnGetAsync(CancellationToken stop)
+    {
+        await LoadAsync(stop);
+        return Page();
+    }
+
+    /// <summary>Ledger and tray as they are now, such as for another selection.</summary>
+    public async Task<IActionResult> OnGetRegionsAsync(CancellationToken stop) => await RegionsAsync(stop);
+
+    /// <summary>What the light table draws. A revision never changes, so the browser may keep it.</summary>
+    public async Task<IActionResult> OnGetSceneAsync(CancellationToken stop)
+    {
+        await LoadAsync(stop);
+        return new JsonResult(BuildScene(), SceneJson);
+    }
+
+    public Task<IActionResult> OnPostUndoAsync(CancellationToken stop) =>
+        ActAsync(async () => On = await Desk.UndoAsync(On, SeenHead, stop), stop);
+
+    public Task<IActionResult> OnPostRedoAsync(CancellationToken stop) =>
+        ActAsync(async () => On = await Desk.RedoAsync(On, SeenHead, stop), stop);
+
+    /// <summary>Carries out an edit and shows the station again.</summary>
+    protected Task<IActionResult> DoAsync(Edit edit, CancellationToken stop) =>
+        ActAsync(async () => On = await Desk.DoAsync(On, SeenHead, edit, stop), stop);
+
+    /// <summary>Does something that may be refused, and shows the station again.</summary>
+    protected async Task<IActionResult> ActAsync(Func<Task> act, CancellationToken stop)
+    {
+        try
+        {
+            await act();
+        }
+        catch (EditRefused e)
+        {
+            Notice = e.Message;
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        }
+        catch (StaleEdit e)
+        {
+            Notice = $"Your change was not made, since the project has changed meanwhile in another window: {e.WhatChanged}.";
+            IsStale = true;
+            Response.StatusCode = StatusCodes.Status409Conflict;
+        }
+        return await RegionsAsync(stop);
+    }
+
+    /// <summary>Replaces the project on the desk after something outside <see cref="DoAsync"/> changed it.</summary>
+    protected void Show(OnDesk on) => On = on;
+
+    protected async Task<IActionResult> RegionsAsync(CancellationToken stop)
+    {
+        await LoadAsync(stop);
+        // A page that acted on an old revision goes on showing it until its user asks for the new one.
+        if (!IsStale)
+        {
+            Response.Headers["HX-Trigger"] = JsonSerializer.Serialize(new Dictionary<string, object>
+            {
+                ["project-shown"] = new { head = On.Project.Head },
+            });
+        }
+        return Partial("_Regions", this);
+    }
+
+    /// <summary>A length field: its value, or a word beside it and null.</summary>
+    protected double? ReadLength(string field, string? text)
+    {
+        if (Length.TryRead(text, Units, out var mm, out var error)) return mm;
+        Refuse(field, text, error);
+        return null;
+    }
+
+    /// <summary>A whole-number field: its value, or a word beside it and null.</summary>
+    protected int? ReadCount(string field, string? text, int least, int most)
+    {
+        if (int.TryParse(text?.Trim(), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) && number >= least && number <= most) return number;
+        Refuse(field, text, $"A whole number from {least} to {most}.");
+        return null;
+    }
+
+    protected void Refuse(string field, string? text, string error)
+    {
+        Wrong[field] = error;
+        Typed[field] = text ?? "";
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+    }
+}

@@ -1,0 +1,25 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Falzkunst.Web.Pages;
+
+/// <summary>What is shown where a page cannot be.</summary>
+[ResponseCache(NoStore = true)]
+[IgnoreAntiforgeryToken]
+public sealed class TroubleModel : PageModel
+{
+    public string Title { get; private set; } = "";
+    public string What { get; private set; } = "";
+
+    public void OnGet(int? code) => Tell(code);
+
+    public void OnPost(int? code) => Tell(code);
+
+    private void Tell(int? code) => (Title, What) = code switch
+    {
+        404 => ("Not here", "There is no such page or project. It may have been removed, or the address has a slip in it."),
+        400 => ("That did not arrive whole", "The page has been open for very long, or the request was cut short. Load the page again and repeat the last step."),
+        413 => ("Too large", "A file may have at most 20 MB. Split the drawing into parts and bring them in one by one."),
+        _ => ("Something broke", "The last step was not carried out; everything before it is kept. Load the page again and try once more."),
+    };
+}

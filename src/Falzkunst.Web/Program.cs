@@ -1,0 +1,60 @@
+using System.Globalization;
+using Falzkunst.Data;
+using Falzkunst.Web;
+using Falzkunst.Web.Desk;
+using Falzkunst.Web.Practice;
+using Falzkunst.Web.Security;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Http.Features;
+using Serilog;
+
+CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
+CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+
+if (args is ["prepare"]) return await Prepare.RunAsync();
+
+var builder = WebApplication.CreateBuilder(args);
+builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console(
+    restrictedToMinimumLevel: Serilog.Events.LogEventLevel.Information,
+    outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}",
+    formatProvider: CultureInfo.InvariantCulture));
+
+var connection = builder.Configuration.GetConnectionString("Falzkunst")
+    ?? throw new InvalidOperationException("No connection string “Falzkunst” was given. Start with ./start, which sets it.");
+builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddFalzkunstData(connection);
+builder.Services.AddDataProtection().SetApplicationName("Falzkunst").PersistKeysToDbContext<FalzkunstDb>();
+builder.Services.AddScoped<ProjectDesk>();
+builder.Services.AddScoped<ArtDesk>();
+builder.Services.AddHostedService<PracticeDriver>();
+builder.Services.AddAntiforgery(o =>
+{
+    o.HeaderName = "X-Falzkunst-Token";
+    o.Cookie.Name = "falzkunst-token";
+    o.Cookie.SameSite = SameSiteMode.Strict;
+});
+builder.Services.Configure<FormOptions>(o => o.MultipartBodyLengthLimit = ArtDesk.LargestUpload);
+builder.WebHost.ConfigureKestrel(o =>
+{
+    o.AddServerHeader = false;
+    o.Limits.MaxRequestBodySize = ArtDesk.LargestUpload;
+});
+builder.Services.AddRazorPages();
+builder.Services.AddRouting(o => o.LowercaseUrls = true);
+
+var app = builder.Build();
+app.UseExceptionHandler("/trouble");
+app.UseStatusCodePagesWithReExecute("/trouble", "?code={0}");
+app.UseMiddleware<SecurityHeaders>();
+app.UseStaticFiles(new StaticFileOptions
+{
+    OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = "no-cache",
+});
+app.UseRouting();
+app.MapRazorPages();
+app.Lifetime.ApplicationStarted.Register(() => Console.WriteLine($"Falzkunst is at {string.Join(" and ", app.Urls)}"));
+await app.RunAsync();
+return 0;
+
+/// <summary>Named so that tests can start the application.</summary>
+public partial class Program;

@@ -1,0 +1,54 @@
+using System.Globalization;
+using System.Text;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Microsoft.AspNetCore.Razor.TagHelpers;
+
+namespace Falzkunst.Web;
+
+/// <summary>A small true picture of a piece in the colour of its stock.</summary>
+[HtmlTargetElement("piece-thumbnail", TagStructure = TagStructure.WithoutEndTag)]
+public sealed class Thumbnail : TagHelper
+{
+    private const double Side = 48;
+    private const double Edge = 4;
+
+    /// <summary>A picture of this size needs no more path data; larger pieces are shown by their outline alone.</summary>
+    private const int MostSegments = 1500;
+
+    public required Piece Piece { get; set; }
+    public string Colour { get; set; } = "#DDDDDD";
+
+    public override void Process(TagHelperContext context, TagHelperOutput output)
+    {
+        output.TagName = "svg";
+        output.TagMode = TagMode.StartTagAndEndTag;
+        output.Attributes.SetAttribute("class", "thumbnail");
+        output.Attributes.SetAttribute("width", Side);
+        output.Attributes.SetAttribute("height", Side);
+        output.Attributes.SetAttribute("viewBox", $"0 0 {Side} {Side}");
+        output.Attributes.SetAttribute("aria-hidden", "true");
+        var size = Piece.Size;
+        var scale = (Side - 2 * Edge) / Math.Max(Math.Max(size.Width, size.Height), 1e-6);
+        var map = Affine.Move(-size.MinX, -size.MinY).Then(Affine.Scale(scale, scale))
+            .Then(Affine.Move((Side - size.Width * scale) / 2, (Side - size.Height * scale) / 2));
+        var paper = new StringBuilder();
+        var lines = new StringBuilder();
+        var segments = 0;
+        foreach (var (line, path) in Piece.Drawn)
+        {
+            segments += path.Segments.Length;
+            if (segments > MostSegments && line.Role != LineRole.Outline) continue;
+            var d = PathText.Write(segments > MostSegments ? Coarse(path.Map(map)) : path.Map(map), 1);
+            if (line.Role != LineRole.Inner) paper.Append(d);
+            else if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(CultureInfo.InvariantCulture, $"<path d=\"{d}\" fill=\"none\" stroke=\"{InkOf(line)}\" stroke-width=\".8\"/>");
+        }
+        output.Content.SetHtmlContent(
+            $"<path d=\"{paper}\" fill=\"{Colour}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-opacity=\".55\" stroke-width=\".6\"/>{lines}");
+    }
+
+    private static Core.Geometry.Path Coarse(Core.Geometry.Path path) => Core.Geometry.Path.Polyline(
+        Sampling.Midpoints(path, path.Length / 300, 300), path.IsClosed);
+
+    private static string InkOf(Line line) => line.Ink ?? (line.Operation == Operation.Score ? "#0F857F" : line.Operation == Operation.Perforate ? "#4C7A2F" : "#24313A");
+}
