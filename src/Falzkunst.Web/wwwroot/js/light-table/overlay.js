@@ -1,0 +1,113 @@
+// What lies over the picture in sharp vectors: rulers, scale bar, labels, the measure of what is selected, pins, the tool.
+import { PIXELS_PER_MM } from "./view.js";
+
+const SVG = "http://www.w3.org/2000/svg";
+const INCH = 25.4;
+
+function element(parent, name, attributes, text) {
+  const e = document.createElementNS(SVG, name);
+  for (const [key, value] of Object.entries(attributes)) e.setAttribute(key, value);
+  if (text !== undefined) e.textContent = text;
+  parent.append(e);
+  return e;
+}
+
+/** Draws everything anew; a few dozen elements. */
+export function draw(svg, { view, width, height, layout, selected, inches, head }) {
+  svg.replaceChildren();
+  frames(svg, view, layout);
+  if (selected) measure(svg, view, layout, selected);
+  pins(svg, view, layout);
+  if (head) tool(svg, view, head);
+  rulers(svg, view, width, height, inches);
+  scaleBar(svg, view, width, height, inches);
+}
+
+function frames(svg, view, layout) {
+  for (const frame of layout.frames) {
+    if (!frame.label) continue;
+    const at = view.toScreen(frame.box[0], frame.box[1]), end = view.toScreen(frame.box[2], frame.box[1]);
+    const room = end.x - at.x;
+    if (room < 60) continue;
+    element(svg, "text", { x: at.x + 2, y: at.y - 8, class: "frame-label" }, frame.label);
+    if (frame.note && room > 300) element(svg, "text", { x: end.x - 2, y: at.y - 8, class: "frame-note", "text-anchor": "end" }, frame.note);
+  }
+}
+
+function corners(item) {
+  const { x, y, width, height } = item.size, [a, b, c, d, e, f] = item.map;
+  return [[x, y], [x + width, y], [x, y + height], [x + width, y + height]].map(([px, py]) => [a * px + c * py + e, b * px + d * py + f]);
+}
+
+/** The upright box of an item on the table. */
+export function boxOf(item) {
+  const all = corners(item);
+  return [Math.min(...all.map(p => p[0])), Math.min(...all.map(p => p[1])), Math.max(...all.map(p => p[0])), Math.max(...all.map(p => p[1]))];
+}
+
+function measure(svg, view, layout, selected) {
+  const item = layout.items.find(i => i.piece === selected);
+  if (!item) return;
+  const [minX, minY, maxX, maxY] = boxOf(item);
+  const a = view.toScreen(minX, minY), b = view.toScreen(maxX, maxY);
+  const pad = 6, y = b.y + pad + 10, x = b.x + pad + 10;
+  const line = { stroke: "#2D6CDF", "stroke-width": 1, fill: "none" };
+  element(svg, "rect", { x: a.x - pad, y: a.y - pad, width: b.x - a.x + 2 * pad, height: b.y - a.y + 2 * pad, ...line, "stroke-dasharray": "4 3" });
+  element(svg, "path", { d: `M${a.x} ${y}H${b.x}M${a.x} ${y - 4}v8M${b.x} ${y - 4}v8M${x} ${a.y}V${b.y}M${x - 4} ${a.y}h8M${x - 4} ${b.y}h8`, ...line });
+  element(svg, "text", { x: (a.x + b.x) / 2, y: y + 13, class: "measure", "text-anchor": "middle" }, item.size.widthText);
+  element(svg, "text", { x: x + 7, y: (a.y + b.y) / 2 + 4, class: "measure" }, item.size.heightText);
+}
+
+function pins(svg, view, layout) {
+  for (const pin of layout.pins) {
+    const p = view.toScreen(pin.x, pin.y);
+    element(svg, "circle", { cx: p.x, cy: p.y - 12, r: 9, fill: pin.severity === "major" ? "#B3361E" : "#855B00" });
+    element(svg, "path", { d: `M${p.x - 3} ${p.y - 5}L${p.x} ${p.y}L${p.x + 3} ${p.y - 5}Z`, fill: pin.severity === "major" ? "#B3361E" : "#855B00" });
+    element(svg, "text", { x: p.x, y: p.y - 8, class: "pin-number" }, pin.number);
+  }
+}
+
+function tool(svg, view, head) {
+  const p = view.toScreen(head.x, head.y);
+  element(svg, "circle", { cx: p.x, cy: p.y, r: 7, fill: "#F0B44A", stroke: "#173F45", "stroke-width": 2.5 });
+}
+
+// The finest step of 1, 2, 5 times a power of ten (in inches also halves) that leaves room for its label.
+function stepFor(view, unit, room) {
+  const wanted = room / (view.scale * unit);
+  const power = 10 ** Math.floor(Math.log10(wanted));
+  return [1, 2, 5, 10].map(k => k * power).find(s => s >= wanted) ?? 10 * power;
+}
+
+function number(value) {
+  return String(Math.round(value * 1000) / 1000).replace("-", "−");
+}
+
+function rulers(svg, view, width, height, inches) {
+  const unit = inches ? INCH : 1, step = stepFor(view, unit, 52), fine = step / 5;
+  const from = view.toTable(0, 0), to = view.toTable(width, height);
+  let d = "";
+  const ticks = (low, high, put) => {
+    const first = Math.ceil(low / unit / fine), last = Math.floor(high / unit / fine);
+    for (let i = first; i <= last && i - first < 2000; i++) put(i * fine, i % 5 === 0);
+  };
+  ticks(from.x, to.x, (value, major) => {
+    const x = Math.round(view.toScreen(value * unit, 0).x) + 0.5;
+    d += `M${x} 0v${major ? 9 : 4}`;
+    if (major && x > 26) element(svg, "text", { x: x + 3, y: 10 }, number(value));
+  });
+  ticks(from.y, to.y, (value, major) => {
+    const y = Math.round(view.toScreen(0, value * unit).y) + 0.5;
+    d += `M0 ${y}h${major ? 9 : 4}`;
+    if (major && y > 22) element(svg, "text", { x: 2, y: y - 3 }, number(value));
+  });
+  element(svg, "path", { d, stroke: "#8F8878", "stroke-width": 1, fill: "none" });
+}
+
+function scaleBar(svg, view, width, height, inches) {
+  const unit = inches ? INCH : 1, length = stepFor(view, unit, 70), pixels = length * unit * view.scale;
+  const right = width - 76, y = height - 16;
+  element(svg, "path", { d: `M${right - pixels} ${y - 3}v6M${right - pixels} ${y}H${right}M${right} ${y - 3}v6`, stroke: "#556169", "stroke-width": 1.2, fill: "none" });
+  element(svg, "text", { x: right - pixels / 2, y: y - 5, "text-anchor": "middle", class: "frame-note" }, `${number(length)} ${inches ? "in" : "mm"}`);
+  element(svg, "text", { x: width - 16, y: y + 4, "text-anchor": "end", class: "frame-note" }, `${Math.round(view.scale / PIXELS_PER_MM * 100)} %`);
+}

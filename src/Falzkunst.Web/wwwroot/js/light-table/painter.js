@@ -1,0 +1,141 @@
+// Paints scenes in a worker, so that panning never waits for forty thousand segments. A picture is wider than the screen by
+// an overscan on each side; the page moves it about until the next one is there.
+import { strokes } from "./marks.js";
+
+let scene = null;
+let shapes = new Map();
+let canvas = new OffscreenCanvas(1, 1);
+
+onmessage = ({ data }) => {
+  if (data.scene) {
+    scene = data.scene;
+    const kept = new Map();
+    for (const [hash, lines] of Object.entries(scene.shapes)) kept.set(hash, shapes.get(hash) ?? lines.map(d => new Path2D(d)));
+    shapes = kept;
+    groups.clear();
+  }
+  if (data.paint && scene) {
+    const began = performance.now();
+    paint(data.paint);
+    const picture = canvas.transferToImageBitmap();
+    postMessage({ picture, view: data.paint.view, took: performance.now() - began, number: data.paint.number }, [picture]);
+  }
+};
+
+const groups = new Map();
+
+/** The lines of an item gathered by how they are drawn: one stroke call a kind instead of one a line. */
+function gathered(item) {
+  const key = item.shape + item.lines.map(l => l.op + l.role + (l.ink ?? "")).join();
+  let found = groups.get(key);
+  if (found) return found;
+  const lines = shapes.get(item.shape);
+  const paper = new Path2D(), kinds = new Map();
+  item.lines.forEach((line, i) => {
+    if (line.role !== "i") paper.addPath(lines[i]);
+    const kind = line.op + (line.ink ?? "");
+    if (!kinds.has(kind)) kinds.set(kind, { op: line.op, ink: line.ink, path: new Path2D() });
+    kinds.get(kind).path.addPath(lines[i]);
+  });
+  found = { paper, kinds: [...kinds.values()].sort((a, b) => order(a.op) - order(b.op)) };
+  groups.set(key, found);
+  return found;
+}
+
+const order = op => ["print", "emboss", "draw", "foil", "score", "perforate", "aid", "cut"].indexOf(op);
+
+function paint({ view, width, height, pixelRatio, layout, selected, progress }) {
+  if (canvas.width !== width * pixelRatio || canvas.height !== height * pixelRatio) canvas = new OffscreenCanvas(Math.round(width * pixelRatio), Math.round(height * pixelRatio));
+  const g = canvas.getContext("2d");
+  g.setTransform(1, 0, 0, 1, 0, 0);
+  g.clearRect(0, 0, canvas.width, canvas.height);
+  const chosen = scene.layouts.find(l => l.name === layout) ?? scene.layouts[0];
+  const base = new DOMMatrix([view.scale * pixelRatio, 0, 0, view.scale * pixelRatio, view.x * pixelRatio, view.y * pixelRatio]);
+  const seen = { minX: -view.x / view.scale, minY: -view.y / view.scale, maxX: (width - view.x) / view.scale, maxY: (height - view.y) / view.scale };
+  g.setTransform(base);
+  for (const frame of chosen.frames) paintFrame(g, frame, view.scale);
+  for (const item of chosen.items) {
+    if (!isSeen(item, seen)) continue;
+    g.setTransform(base.multiply(new DOMMatrix(item.map)));
+    const unit = 1 / (view.scale * Math.sqrt(Math.abs(item.map[0] * item.map[3] - item.map[1] * item.map[2])));
+    if (progress && item.lines.some(l => l.runs)) paintRunning(g, item, unit, progress);
+    else paintItem(g, item, unit);
+    if (item.piece === selected) {
+      g.setLineDash([]);
+      g.strokeStyle = "#2D6CDF";
+      g.lineWidth = 2.4 * unit;
+      g.stroke(shapes.get(item.shape)[0]);
+    }
+  }
+  g.setTransform(base);
+  for (const line of chosen.loose) strokes(g, line.op, line.ink, new Path2D(line.path), 1 / view.scale, "#F1ECE2");
+}
+
+function isSeen(item, seen) {
+  const { x, y, width, height } = item.size, [a, b, c, d, e, f] = item.map;
+  const xs = [], ys = [];
+  for (const [px, py] of [[x, y], [x + width, y], [x, y + height], [x + width, y + height]]) {
+    xs.push(a * px + c * py + e);
+    ys.push(b * px + d * py + f);
+  }
+  return Math.min(...xs) <= seen.maxX && Math.max(...xs) >= seen.minX && Math.min(...ys) <= seen.maxY && Math.max(...ys) >= seen.minY;
+}
+
+function paintItem(g, item, unit) {
+  const { paper, kinds } = gathered(item);
+  g.fillStyle = item.fill;
+  g.fill(paper, "evenodd");
+  for (const kind of kinds) strokes(g, kind.op, kind.ink, kind.path, unit, item.fill);
+}
+
+// What has run stands out; what is still to come is faint.
+function paintRunning(g, item, unit, progress) {
+  const { paper } = gathered(item);
+  const lines = shapes.get(item.shape);
+  g.fillStyle = item.fill;
+  g.globalAlpha = 0.55;
+  g.fill(paper, "evenodd");
+  item.lines.forEach((line, i) => {
+    const done = line.runs && (line.runs[0] < progress.step || (line.runs[0] === progress.step && line.runs[1] < progress.line));
+    g.globalAlpha = done ? 1 : 0.22;
+    strokes(g, line.op, line.ink, lines[i], unit, item.fill);
+  });
+  g.globalAlpha = 1;
+}
+
+function paintFrame(g, { kind, box: [x0, y0, x1, y1], fill }, scale) {
+  const px = 1 / scale;
+  g.setLineDash([]);
+  if (kind === "mat") {
+    g.fillStyle = "#E3DBCA";
+    g.beginPath();
+    g.roundRect(x0, y0, x1 - x0, y1 - y0, 4);
+    g.fill();
+    g.fillStyle = "#D3C9B5";
+    if (scale > 0.5) for (let x = x0 + 5; x < x1; x += 10) for (let y = y0 + 5; y < y1; y += 10) g.fillRect(x, y, 1.4 * px, 1.4 * px);
+  } else if (kind === "sheet") {
+    g.fillStyle = fill;
+    g.fillRect(x0, y0, x1 - x0, y1 - y0);
+    g.fillStyle = "rgba(255,255,255,.38)";
+    g.fillRect(x0, y0, x1 - x0, y1 - y0);
+    g.strokeStyle = "rgba(36,49,58,.45)";
+    g.lineWidth = px;
+    g.strokeRect(x0, y0, x1 - x0, y1 - y0);
+  } else if (kind === "border") {
+    g.setLineDash([4 * px, 4 * px]);
+    g.strokeStyle = "rgba(255,255,255,.95)";
+    g.lineWidth = 1.2 * px;
+    g.strokeRect(x0, y0, x1 - x0, y1 - y0);
+  } else if (kind === "card") {
+    g.fillStyle = "#FFFFFF";
+    g.fillRect(x0, y0, x1 - x0, y1 - y0);
+    g.strokeStyle = "#24313A";
+    g.lineWidth = 1.6 * px;
+    g.strokeRect(x0, y0, x1 - x0, y1 - y0);
+  } else {
+    const line = new Path2D();
+    line.moveTo(x0, y0);
+    line.lineTo(x1, y1);
+    strokes(g, kind === "fold" ? "score" : "cut", null, line, px, "#FFFFFF");
+  }
+}

@@ -1,0 +1,7 @@
+// What every page runs. Rules live on the server; here is only what lies between two requests.
+import "./requests.js";
+import "./selection.js";
+import "./keys.js";
+import "./parts.js";
+import "./light-table/light-table.js";
+import "./run-progress.js";

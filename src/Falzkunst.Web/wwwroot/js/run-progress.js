@@ -1,0 +1,16 @@
+// Where the practice machine stands, from the status that the server sends, onto the light table.
+const over = document.getElementById("over");
+if (over) {
+  const show = () => {
+    const status = document.getElementById("run-progress");
+    const table = document.querySelector("light-table");
+    if (!table?.showProgress) return;
+    table.showProgress(status ? {
+      step: Number(status.dataset.step),
+      line: Number(status.dataset.line),
+      head: status.dataset.x ? { x: Number(status.dataset.x), y: Number(status.dataset.y) } : null,
+    } : null);
+  };
+  new MutationObserver(show).observe(over, { childList: true, subtree: true, attributes: true, attributeFilter: ["data-step", "data-line", "data-x", "data-y"] });
+  customElements.whenDefined("light-table").then(show);
+}
