@@ -46,8 +46,16 @@ public static class DefaultOperations
     public static Operation For(Look look) =>
         Suggested(look.Layer) ?? (look.Dashed ? Operation.Score : Operation.Cut);
 
-    // "folds", "scored", "cutting" and "embossing" count; "cutlery" and "pencil" do not.
-    private static bool Matches(string word, string stem) =>
-        word.StartsWith(stem, StringComparison.OrdinalIgnoreCase)
-        && word[stem.Length..].TrimStart('t').ToUpperInvariant() is "" or "S" or "D" or "ED" or "ING" or "LINE" or "LINES" or "ORATE" or "ORATION" or "ORATED" or "ORATIONS" or "ERING";
+    private static readonly HashSet<string> Endings = new(StringComparer.OrdinalIgnoreCase)
+    {
+        "", "s", "d", "ed", "ing", "line", "lines", "orate", "orated", "oration", "orations", "ering",
+    };
+
+    // "folds", "scored", "scoring", "cutting" and "embossing" count; "cutlery" and "pencil" do not.
+    private static bool Matches(string word, string stem)
+    {
+        if (stem[^1] == 'e' && Ends(stem[..^1], "ing")) return true;
+        return Endings.Any(e => Ends(stem, e)) || Ends(stem + stem[^1], "ing");
+        bool Ends(string begin, string end) => string.Equals(word, begin + end, StringComparison.OrdinalIgnoreCase);
+    }
 }

@@ -31,7 +31,7 @@ public sealed record LineKind(
         var names = lines.Select(l => l.Name).Distinct().ToList();
         if (names is [{ } single] && DefaultOperations.Stated(single) is null) return Readable(single);
         if (openings == lines.Count) return openings == 1 ? "Opening" : "Openings";
-        if (lines[0].Look.Layer is { } layer && DefaultOperations.Stated(layer) is null) return Readable(layer);
+        if (lines[0].Look.Layer is { } layer && NameIn(layer) is { } name) return Readable(name);
         return lines[0].Operation switch
         {
             Operation.Score => lines.Count == 1 ? "Fold" : "Folds",
@@ -43,6 +43,14 @@ public sealed record LineKind(
             Operation.Aid => lines.Count == 1 ? "Aid" : "Aids",
             _ => lines.Count == 1 ? "Slit" : "Slits",
         };
+    }
+
+    /// <summary>What a layer calls its lines: its name, or what follows an operation's word in it; null where that says nothing.</summary>
+    private static string? NameIn(string layer)
+    {
+        if (DefaultOperations.Stated(layer) is null) return layer;
+        var hyphen = layer.IndexOf('-', StringComparison.Ordinal);
+        return hyphen < 0 || string.IsNullOrWhiteSpace(layer[(hyphen + 1)..]) ? null : layer[(hyphen + 1)..];
     }
 
     private static string Readable(string name)

@@ -12,7 +12,7 @@ public static class DemoProject
     {
         var projects = services.GetRequiredService<ProjectStore>();
         var desk = services.GetRequiredService<ProjectDesk>();
-        var card = new CardFormat("A5", 148, 210, CardFold.Gate);
+        var card = CardFormat.Common.First(c => c.Name == "5 × 7 inch") with { Fold = CardFold.Gate };
         var empty = Project.Empty with { SetOut = SetOut.Default with { Card = card } };
         var id = await projects.CreateAsync(ProjectDesk.Owner, "Night tram invitation", empty, stop);
         var on = await desk.OpenAsync(id, stop) ?? throw new InvalidOperationException("The demo project was not written.");

@@ -1,6 +1,7 @@
 // Where the practice machine stands, from the status that the server sends, onto the light table.
 const over = document.getElementById("over");
 if (over) {
+  let stepSeen;
   const show = () => {
     const status = document.getElementById("run-progress");
     const table = document.querySelector("light-table");
@@ -10,6 +11,8 @@ if (over) {
       line: Number(status.dataset.line),
       head: status.dataset.x ? { x: Number(status.dataset.x), y: Number(status.dataset.y) } : null,
     } : null);
+    if (status && status.dataset.step !== stepSeen) document.querySelector(".timeline .is-now")?.scrollIntoView({ block: "nearest", inline: "center" });
+    stepSeen = status?.dataset.step;
   };
   new MutationObserver(show).observe(over, { childList: true, subtree: true, attributes: true, attributeFilter: ["data-step", "data-line", "data-x", "data-y"] });
   customElements.whenDefined("light-table").then(show);

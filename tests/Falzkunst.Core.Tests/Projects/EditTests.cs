@@ -1,0 +1,121 @@
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+
+namespace Falzkunst.Core.Tests.Projects;
+
+public sealed class EditTests
+{
+    private static readonly Project Two = Given.ProjectOf(
+        Given.Piece("p1", 60, 40, (Given.Line("l2", LineRole.Inner, Operation.Cut), Given.Straight(10, 20, 50, 20))),
+        Given.Piece("p2", 30, 30));
+
+    [Fact]
+    public void An_operation_is_given_to_the_named_lines_alone()
+    {
+        var after = Edits.Apply(Two, new SetOperation("p1", ["l2"], Operation.Score), Given.Drawer);
+        Assert.Equal([Operation.Cut, Operation.Score], after.Design.Pieces[0].Lines.Select(l => l.Operation));
+        Assert.Same(Two.Design.Pieces[1], after.Design.Pieces[1]);
+        Assert.Equal(Operation.Cut, Two.Design.Pieces[0].Lines[1].Operation);
+    }
+
+    [Fact]
+    public void Pen_and_foil_come_with_a_colour_and_leave_with_it()
+    {
+        var drawn = Edits.Apply(Two, new SetOperation("p1", ["l2"], Operation.Draw), Given.Drawer);
+        Assert.Equal("#000000", drawn.Design.Pieces[0].Lines[1].Ink);
+        var cut = Edits.Apply(drawn, new SetOperation("p1", ["l2"], Operation.Cut), Given.Drawer);
+        Assert.Null(cut.Design.Pieces[0].Lines[1].Ink);
+    }
+
+    private static readonly Edit[] Unfit =
+    [
+        new SetOperation("p1", ["l9"], Operation.Score), new SetOperation("p9", ["l1"], Operation.Score), new SetOperation("p1", [], Operation.Score),
+        new SetStock(["p1"], "tissue"), new SetStock(["p9"], "kraft-240"), new SetQuantity("p1", 0), new SetQuantity("p1", Edits.MostOfAPiece + 1),
+        new RenamePiece("p1", " "), new RenamePiece("p1", new string('x', 81)), new RemovePieces(["p1", "p9"]), new PutOnSheets(-1), new PutOnSheets(double.NaN),
+        new SettleSetOut(SetOut.Default with { Cards = 0 }), new SettleSetOut(SetOut.Default with { Machine = "none" }),
+        new SettleSetOut(SetOut.Default with { Card = CardFormat.Default with { FoldedWidth = double.NaN } }), new BringInArt(Guid.Empty, "a.svg"),
+    ];
+
+    public static TheoryData<int> Refused => [.. Enumerable.Range(0, Unfit.Length)];
+
+    [Theory]
+    [MemberData(nameof(Refused))]
+    public void What_does_not_fit_is_refused_with_a_sentence(int which)
+    {
+        var refusal = Assert.Throws<EditRefused>(() => Edits.Apply(Two, Unfit[which], Given.Drawer));
+        Assert.EndsWith(".", refusal.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Sheets_go_out_of_date_when_what_lies_on_them_changes_and_only_then()
+    {
+        var placed = Edits.Apply(Two, new PutOnSheets(2), Given.Drawer);
+        Assert.True(placed.SheetsAreCurrent);
+        Assert.True(Edits.Apply(placed, new RenamePiece("p1", "Other"), Given.Drawer).SheetsAreCurrent);
+        Assert.True(Edits.Apply(placed, new SetOperation("p1", ["l2"], Operation.Score), Given.Drawer).SheetsAreCurrent);
+        Assert.False(Edits.Apply(placed, new SetQuantity("p1", 2), Given.Drawer).SheetsAreCurrent);
+        Assert.False(Edits.Apply(placed, new SetStock(["p1"], "kraft-240"), Given.Drawer).SheetsAreCurrent);
+        Assert.False(Edits.Apply(placed, new RemovePieces(["p1"]), Given.Drawer).SheetsAreCurrent);
+        Assert.False(Edits.Apply(placed, new SettleSetOut(placed.SetOut with { Cards = 4 }), Given.Drawer).SheetsAreCurrent);
+        Assert.True(Edits.Apply(placed, new SettleSetOut(placed.SetOut with { Units = Units.Inches }), Given.Drawer).SheetsAreCurrent);
+    }
+
+    [Fact]
+    public void Art_brought_in_twice_gets_names_of_its_own()
+    {
+        var art = new Design([Given.Piece("p3", 10, 10) with { Name = "Piece p1" }], [], [], 4);
+        var after = Edits.Apply(Two, new BringInArt(Guid.Empty, "again.svg") { Pieces = art }, Given.Drawer);
+        Assert.Equal(["Piece p1", "Piece p2", "Piece p1 (2)"], after.Design.Pieces.Select(p => p.Name));
+        Assert.Equal(4, after.Design.NextPiece);
+    }
+
+    [Fact]
+    public void Too_many_copies_are_refused_before_they_are_placed() => Assert.Throws<EditRefused>(() => Edits.Apply(
+        Two with { SetOut = Two.SetOut with { Cards = 500 }, Design = Two.Design.With("p1", p => p with { Quantity = 11 }) }, new PutOnSheets(1), Given.Drawer));
+
+    [Fact]
+    public void The_stock_of_a_piece_follows_the_colour_it_was_painted_in()
+    {
+        Assert.Equal("ember-220", Given.Drawer.StockFor("#A04030"));
+        Assert.Equal("slate-220", Given.Drawer.StockFor("#505860"));
+        Assert.Equal("chalk-200", Given.Drawer.StockFor(null));
+    }
+
+    [Fact]
+    public void Pieces_spread_out_do_not_overlap()
+    {
+        var pieces = Enumerable.Range(1, 23).Select(i => Given.Piece($"p{i}", 10 + 13 * i % 90, 8 + 7 * i % 60)).ToArray();
+        var places = SpreadOut.Arrange(Given.ProjectOf(pieces).Design);
+        var boxes = pieces.Select((p, i) => p.Shape.Paths[0].Map(places[i]).Bounds).ToList();
+        for (var i = 0; i < boxes.Count; i++)
+        {
+            for (var k = 0; k < i; k++) Assert.False(boxes[i].Grow(3).Overlaps(boxes[k].Grow(3)));
+        }
+        Assert.Empty(SpreadOut.Arrange(Design.Empty));
+    }
+
+    [Fact]
+    public void A_rule_from_a_choice_fits_that_look_and_no_other()
+    {
+        var look = new Look("#0000FF", null, true, false, "folds");
+        var rule = LookRule.For(look, Operation.Score);
+        Assert.True(rule.Fits(look));
+        foreach (var other in new[] { look with { Stroke = "#FF0000" }, look with { Fill = "#FFFFFF" }, look with { Dashed = false }, look with { Closed = true }, look with { Layer = "cuts" } })
+            Assert.False(rule.Fits(other));
+        Assert.Equal("Blue dashed open lines without fill in layer “folds” are for score", rule.InWords());
+    }
+
+    [Theory]
+    [InlineData("folds", Operation.Score)]
+    [InlineData("Fold lines", Operation.Score)]
+    [InlineData("scoring", Operation.Score)]
+    [InlineData("perforation", Operation.Perforate)]
+    [InlineData("CUTTING", Operation.Cut)]
+    [InlineData("gold foil", Operation.Foil)]
+    [InlineData("pencil", null)]
+    [InlineData("cutlery", null)]
+    [InlineData("", null)]
+    public void Layer_names_suggest_operations(string layer, Operation? expected) => Assert.Equal(expected, DefaultOperations.Suggested(layer));
+}

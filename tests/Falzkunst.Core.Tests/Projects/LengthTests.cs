@@ -1,0 +1,64 @@
+using CsCheck;
+using Falzkunst.Core.Projects;
+
+namespace Falzkunst.Core.Tests.Projects;
+
+public sealed class LengthTests
+{
+    [Theory]
+    [InlineData("148", 148)]
+    [InlineData("148 mm", 148)]
+    [InlineData("1.5cm", 15)]
+    [InlineData("2in", 50.8)]
+    [InlineData("2\"", 50.8)]
+    [InlineData("72pt", 25.4)]
+    [InlineData("8.5in/2 - 3", 104.95)]
+    [InlineData("(10 + 2) * 3", 36)]
+    [InlineData("-(2 - 5)", 3)]
+    [InlineData("3 × 4 mm", 12)]
+    [InlineData("2,5", 2.5)]
+    public void Lengths_are_understood(string text, double mm)
+    {
+        Assert.True(Length.TryRead(text, Units.Millimetres, out var read, out var error), error);
+        Assert.Equal(mm, read, 1e-9);
+    }
+
+    [Theory]
+    [InlineData("2", 50.8)]
+    [InlineData("8.5/2", 107.95)]
+    [InlineData("1 + 10mm", 35.4)]
+    [InlineData("2 * 10 mm", 20)]
+    public void A_bare_number_is_in_the_units_of_the_field(string text, double mm)
+    {
+        Assert.True(Length.TryRead(text, Units.Inches, out var read, out var error), error);
+        Assert.Equal(mm, read, 1e-9);
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("wide")]
+    [InlineData("3 miles")]
+    [InlineData("3 mmm")]
+    [InlineData("2in * 2in")]
+    [InlineData("4 / 2mm")]
+    [InlineData("1/0")]
+    [InlineData("(3")]
+    [InlineData("3 4")]
+    [InlineData("((((((((((((((((((((((((1))))))))))))))))))))))))")]
+    public void What_is_no_length_is_answered_with_a_sentence(string text)
+    {
+        Assert.False(Length.TryRead(text, Units.Millimetres, out _, out var error));
+        Assert.EndsWith(".", error, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Any_text_is_read_or_refused_without_an_exception() => Gen.String.Sample(text => Length.TryRead(text, Units.Inches, out _, out _) || true);
+
+    [Fact]
+    public void What_a_field_shows_is_read_back() => Gen.Select(Gen.Double[0, 2000], Gen.Bool).Sample((mm, inches) =>
+    {
+        var units = inches ? Units.Inches : Units.Millimetres;
+        Assert.True(Length.TryRead(Length.InField(mm, units), units, out var read, out _));
+        Assert.Equal(mm, read, 0.0013);
+    });
+}

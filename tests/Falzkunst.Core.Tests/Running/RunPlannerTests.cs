@@ -1,0 +1,129 @@
+using CsCheck;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Running;
+
+namespace Falzkunst.Core.Tests.Running;
+
+public sealed class RunPlannerTests
+{
+    private static readonly Piece Everything = Given.Piece("p1", 100, 80,
+        (Given.Line("l2", LineRole.Opening, Operation.Cut), Path.Rectangle(10, 10, 20, 20)),
+        (Given.Line("l3", LineRole.Inner, Operation.Score), Given.Straight(50, 1, 50, 79)),
+        (Given.Line("l4", LineRole.Inner, Operation.Draw), Given.Straight(60, 20, 90, 20)),
+        (Given.Line("l5", LineRole.Inner, Operation.Foil), Given.Straight(60, 30, 90, 30)),
+        (Given.Line("l6", LineRole.Inner, Operation.Emboss), Given.Straight(60, 40, 90, 40)),
+        (Given.Line("l7", LineRole.Inner, Operation.Perforate), Given.Straight(60, 50, 90, 50)),
+        (Given.Line("l8", LineRole.Inner, Operation.Print), Path.Rectangle(60, 60, 10, 10)),
+        (Given.Line("l9", LineRole.Inner, Operation.Aid), Given.Straight(0, 0, 5, 5)),
+        (Given.Line("l10", LineRole.Inner, Operation.Draw, "#AA0000"), Given.Straight(60, 25, 90, 25)));
+
+    private static RunPlan PlanOn(string machine) =>
+        RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "the sheet", 200, Given.Machine(machine), Given.Stock("chalk-200"));
+
+    [Fact]
+    public void Passes_follow_the_law_of_paper()
+    {
+        var plan = PlanOn("twin-330");
+        Assert.Equal(
+            ["Draw", "Draw", "Foil", "Emboss", "Score", "Perforate", "Inner cuts", "Outer cuts"], plan.Passes.Select(p => p.Title));
+        Assert.Equal(["l10", "l2", "l3", "l4", "l5", "l6", "l7", "l1"], plan.Passes.SelectMany(p => p.Lines).Select(l => l.Line).OrderBy(l => l == "l1").ThenBy(l => l, StringComparer.Ordinal));
+        Assert.IsType<Stop>(plan.Steps[0]);
+        Assert.Equal(StopKind.Unload, Assert.IsType<Stop>(plan.Steps[^1]).Kind);
+    }
+
+    [Theory]
+    [InlineData("twin-330", 4)] // pens and tips share the left holder: second pen, foil tip, emboss tip, score tip
+    [InlineData("solo-305", 5)] // the blade too must be put in
+    public void A_stop_stands_wherever_a_hand_is_needed(string machine, int changes)
+    {
+        var plan = PlanOn(machine);
+        Assert.Equal(changes, plan.ToolChanges);
+        var carried = new Dictionary<string, (Tool, string?)>();
+        for (var i = 0; i < plan.Steps.Length; i++)
+        {
+            if (plan.Steps[i] is not Pass pass) continue;
+            var tool = (pass.Tool, pass.Ink);
+            if (carried.TryGetValue(pass.Holder, out var there) && there != tool) Assert.IsType<Stop>(plan.Steps[i - 1]);
+            carried[pass.Holder] = tool;
+        }
+    }
+
+    [Fact]
+    public void Foil_is_taped_warmed_and_taken_off_on_one_load()
+    {
+        var plan = PlanOn("twin-330");
+        var foil = plan.Steps.ToList().FindIndex(s => s is Pass { Tool: Tool.FoilTip });
+        var before = Assert.IsType<Stop>(plan.Steps[foil - 1]);
+        Assert.Equal(300, before.WaitSeconds);
+        Assert.Contains(before.Actions, a => a.StartsWith("Tape", StringComparison.Ordinal));
+        Assert.StartsWith("Do not unload", before.Warning, StringComparison.Ordinal);
+        Assert.StartsWith("Peel the foil off", Assert.IsType<Stop>(plan.Steps[foil + 1]).Actions[0], StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_machine_without_a_fitting_holder_is_refused_with_its_name()
+    {
+        var bare = Given.Machine("twin-330") with { Holders = [new Holder("only", [Tool.Pen])] };
+        var refusal = Assert.Throws<PlanRefused>(() => RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "s", 200, bare, Given.Stock("chalk-200")));
+        Assert.Contains("Twin 330", refusal.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Times_over_the_line_are_run_and_counted()
+    {
+        var emboss = PlanOn("twin-330").Passes.Single(p => p.Operation == Operation.Emboss);
+        Assert.Equal(2, emboss.Settings.Times);
+        Assert.Equal(60, emboss.DrawLength, 1e-9);
+    }
+
+    [Fact]
+    public void From_rest_to_rest_takes_what_the_trapezoid_says()
+    {
+        Assert.Equal(2 * Math.Sqrt(10.0 / 1000), MotionTime.Straight(10, 1000, 1000), 1e-12);
+        Assert.Equal(100.0 / 100 + 100.0 / 1000, MotionTime.Straight(100, 100, 1000), 1e-12);
+        Assert.Equal(MotionTime.Straight(100, 100, 1000), MotionTime.Along(Given.Straight(0, 0, 100, 0), 100, 1000), 1e-9);
+    }
+
+    [Fact]
+    public void Corners_cost_time_but_collinear_points_do_not() => Gen.Double[20, 400].Sample(speed =>
+    {
+        var straight = MotionTime.Along(Given.Straight(0, 0, 100, 0), speed, 2000);
+        var split = MotionTime.Along(Path.Polyline([new(0, 0), new(30, 0), new(31, 0), new(100, 0)], false), speed, 2000);
+        var bent = MotionTime.Along(Path.Polyline([new(0, 0), new(50, 0), new(50, 50)], false), speed, 2000);
+        Assert.Equal(straight, split, 1e-6);
+        Assert.True(bent > straight);
+        Assert.True(bent <= 2 * MotionTime.Straight(50, speed, 2000) + 1e-9);
+    });
+
+    [Fact]
+    public void Travel_order_runs_every_line_once_and_whole() => Given.Paths.Array[1, 25].Sample(lines =>
+    {
+        var order = TravelOrder.Arrange(lines, new Point(0, 200));
+        Assert.Equal(Enumerable.Range(0, lines.Length), order.Select(o => o.Index).Order());
+        foreach (var (index, path) in order)
+        {
+            Assert.Equal(lines[index].Length, path.Length, 1e-6 * (1 + path.Length));
+            if (!path.IsClosed) Assert.Equal([lines[index].Start, lines[index].End], new[] { path.Start, path.End }.OrderBy(p => p != lines[index].Start));
+        }
+    }, iter: 100);
+
+    [Fact]
+    public void Short_ways_are_found_on_a_grid_of_squares()
+    {
+        var squares = Enumerable.Range(0, 100).Select(i => Path.Rectangle(i * 37 % 100 % 10 * 10, i * 37 % 100 / 10 * 10, 5, 5)).ToList();
+        var travel = TravelOrder.TravelLength(TravelOrder.Arrange(squares, new Point(0, 0)).Select(o => o.Path), new Point(0, 0));
+        Assert.InRange(travel, 99 * 5, 830); // two by two round their common corner: three hops of 5 mm, then one of 15, take 740
+    }
+
+    [Fact]
+    public void Dashes_begin_and_end_a_line_and_come_out_even() => Gen.Select(Gen.Double[1, 300], Gen.Double[0.5, 5], Gen.Double[0.3, 4]).Sample((length, dash, gap) =>
+    {
+        var strokes = Dashes.Of(Given.Straight(0, 0, length, 0), dash, gap);
+        Assert.Equal(0, strokes[0].Start.X, 1e-9);
+        Assert.Equal(length, strokes[^1].End.X, 1e-9);
+        for (var i = 1; i < strokes.Length; i++) Assert.True(strokes[i].Start.X > strokes[i - 1].End.X);
+        if (strokes.Length > 3) Assert.InRange(strokes[1].Length, dash * 0.6, dash * 1.6);
+    });
+}
