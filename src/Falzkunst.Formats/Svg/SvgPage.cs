@@ -30,7 +30,7 @@ internal sealed record SvgPage(double Width, double Height, Affine Map, double U
         var h = height is > 0 and < 1e6 ? height.Value : DefaultPixels.Height;
         var map = (box is { } view ? SvgViewBox.Fit(view, w, h, root["preserveAspectRatio"]) : Affine.Identity)
             .Then(Affine.Scale(SvgLength.MmPerPixel, SvgLength.MmPerPixel));
-        return new SvgPage(w * SvgLength.MmPerPixel, h * SvgLength.MmPerPixel, map, box?.Width ?? w, box?.Height ?? h, SvgLength.MmPerPixel);
+        return new SvgPage(Math.Round(w * SvgLength.MmPerPixel, 9), Math.Round(h * SvgLength.MmPerPixel, 9), map, box?.Width ?? w, box?.Height ?? h, SvgLength.MmPerPixel);
     }
 }
 

@@ -9,6 +9,11 @@ internal static class LineFindings
     /// <summary>A line may leave the paper by this much before anyone cares, mm.</summary>
     private const double CareMm = 0.3;
 
+    /// <summary>How far a line runs over the edge is told to a tenth; it is measured in stretches of this, mm.</summary>
+    private const double FineMm = 0.02;
+
+    private const int MostFineSamples = 10_000;
+
     public static Finding OnNoPiece(ArtLine line) => new(
         "on-no-piece", Severity.Major,
         string.Create(CultureInfo.InvariantCulture,
@@ -19,7 +24,9 @@ internal static class LineFindings
     {
         if (line.Operation == Operation.Aid) return null;
         if (OpenOutline(line, piece, id, name) is { } open) return open;
-        var samples = Sampling.Midpoints(line.Path, LinesOnPieces.SampleMm, LinesOnPieces.MostSamples);
+        var coarse = Sampling.Midpoints(line.Path, LinesOnPieces.SampleMm, LinesOnPieces.MostSamples);
+        if (coarse.Append(line.Path.Start).Append(line.Path.End).All(p => draft.Locate(p) != Whereabouts.Outside)) return null;
+        var samples = Sampling.Midpoints(line.Path, FineMm, MostFineSamples);
         var outside = samples.Where(p => draft.Locate(p) == Whereabouts.Outside).ToList();
         var length = line.Path.Length;
         var over = length * outside.Count / samples.Count;

@@ -1,0 +1,77 @@
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Running;
+using Falzkunst.Formats.Production;
+
+namespace Falzkunst.Formats.Tests.Production;
+
+/// <summary>What goes to machines, read back by readers that are not ours.</summary>
+public sealed class OutputTests
+{
+    private const double TrueTo = 0.05;
+
+    // A frame along the whole sheet, so that a plot's lowest left point is the sheet's corner.
+    private static readonly List<SheetLine> Lines = [.. SheetLines.Of(Sheet(), 1, Affine.Identity)];
+
+    private static Piece Sheet()
+    {
+        var look = new Look("#000000", null, false, true, null);
+        Line Made(string id, LineRole role, Operation operation) => new(id, role, operation, look, null, Line.InkFor(operation, look));
+        return new Piece("p1", "All", "chalk-200", 1, Affine.Identity,
+            new PieceShape([
+                Core.Geometry.Path.Rectangle(0, 0, 200, 120), EllipticArc.Ellipse(new Point(150.37, 61.13), 30, 22),
+                Core.Geometry.Path.Polyline([new(33.33, 1), new(33.33, 119)], false), Core.Geometry.Path.Polyline([new(50, 20), new(80.25, 47.5), new(90, 20)], false)]),
+            [Made("l1", LineRole.Outline, Operation.Cut), Made("l2", LineRole.Opening, Operation.Cut), Made("l3", LineRole.Inner, Operation.Score), Made("l4", LineRole.Inner, Operation.Draw)]);
+    }
+
+    [Fact]
+    public void Svg_is_true_to_size_for_librsvg()
+    {
+        var read = OtherReaders.Svg(ProductionSvgWriter.Write(ProductionPage.Of(Lines, 200, 120)));
+        foreach (var line in Lines)
+        {
+            foreach (var corner in line.Path.Segments.Select(s => s.End).Append(line.Path.Start)) Assert.Contains(read, p => p.DistanceTo(corner) <= TrueTo);
+        }
+        Assert.All(read, p => Assert.True(new Box(0, 0, 200, 120).Grow(TrueTo).Contains(p)));
+    }
+
+    [Fact]
+    public void Hpgl_is_true_to_size_and_pen_for_hp2xx()
+    {
+        var (text, pens) = HpglWriter.Write(ProductionPage.Of(Lines, 200, 120));
+        Assert.Equal(["draw #000000", "score", "cut"], pens.Values);
+        var read = OtherReaders.Hpgl(text);
+        foreach (var line in Lines)
+        {
+            var pen = pens.Single(p => p.Value.StartsWith(line.Operation.Word(), StringComparison.Ordinal)).Key;
+            var plotted = read.Where(r => r.Pen == pen).Select(r => new Point(r.At.X, 120 - r.At.Y)).ToList();
+            foreach (var p in line.Path.Flat) Assert.Contains(plotted, q => q.DistanceTo(p) <= TrueTo);
+        }
+        // and nothing lies elsewhere
+        foreach (var (_, at) in read)
+        {
+            var p = new Point(at.X, 120 - at.Y);
+            Assert.Contains(Lines, l => Enumerable.Range(1, l.Path.Flat.Length).Any(i => Polygons.DistanceToStretch(p, l.Path.Flat[i - 1], l.Path.Flat[i % l.Path.Flat.Length]) <= TrueTo));
+        }
+    }
+
+    [Fact]
+    public void Groups_come_in_the_law_of_paper_with_names_that_bring_the_operations_back()
+    {
+        var svg = ProductionSvgWriter.Write(ProductionPage.Of(Lines, 200, 120));
+        var back = ArtFile.Parse(svg);
+        Assert.Equal([Operation.Draw, Operation.Score, Operation.Cut, Operation.Cut], back.Shapes.Select(s => s.Declared!.Value));
+        Assert.Empty(back.Notes);
+    }
+
+    [Fact]
+    public void A_planned_sheet_is_written_pass_by_pass_with_perforations_as_dashes()
+    {
+        var perforated = Lines.Append(new SheetLine(Stage.Perforate, Operation.Perforate, null, "p1", 1, "l5", Core.Geometry.Path.Polyline([new(20, 10), new(20, 40)], false))).ToList();
+        var plan = RunPlanner.Plan(perforated, "s", 120, SeedCatalogue.Machines.Single(m => m.Key == "twin-330"), SeedCatalogue.Stocks.Single(s => s.Key == "chalk-200"));
+        var page = ProductionPage.Of(plan, 200, 120);
+        Assert.Equal([Operation.Draw, Operation.Score, Operation.Perforate, Operation.Cut, Operation.Cut], page.Groups.Select(g => g.Operation));
+        Assert.Equal(10, page.Groups.Single(g => g.Operation == Operation.Perforate).Paths.Length);
+    }
+}
