@@ -4,7 +4,6 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Falzkunst.Web.Pages;
 
 /// <summary>What is shown where a page cannot be.</summary>
-[ResponseCache(NoStore = true)]
 [IgnoreAntiforgeryToken]
 public sealed class TroubleModel : PageModel
 {

@@ -22,6 +22,8 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     /// <summary>The file whose notes are shown: the chosen one, else the newest.</summary>
     public ArtCard? Shown => Files.FirstOrDefault(f => f.Id.ToString() == Selected) ?? (Files.Count > 0 ? Files[^1] : null);
 
+    public override string? ShownKey => Shown?.Id.ToString();
+
     /// <summary>Findings on lines that lie on no piece.</summary>
     public IEnumerable<(int Number, Finding Finding)> LooseFindings =>
         Value.Design.Findings.Select((f, i) => (i + 1, f)).Where(f => f.f.Piece is null);

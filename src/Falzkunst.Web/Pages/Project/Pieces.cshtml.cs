@@ -18,6 +18,8 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules) : Station
     /// <summary>The piece in the tray: the chosen one, else the first.</summary>
     public Piece? Shown => Value.Design.Pieces.FirstOrDefault(p => p.Id == Selected) ?? Value.Design.Pieces.FirstOrDefault();
 
+    public override string? ShownKey => Shown?.Id;
+
     public Stock? StockOf(Piece piece) => On.Drawer.Stocks.FirstOrDefault(s => s.Key == piece.Stock);
     public string ColourOf(Piece piece) => StockOf(piece)?.Colour ?? "#DDDDDD";
 

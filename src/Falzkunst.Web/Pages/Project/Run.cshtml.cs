@@ -38,6 +38,8 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
     private SheetLayout? _sheet;
     private OnDesk _shownOn = null!;
 
+    public override string? ShownKey => ShownRow?.Id;
+
     public bool LayoutIsCurrent => Value.SheetsAreCurrent;
 
     /// <summary>The state of the run on show; null where none has begun.</summary>

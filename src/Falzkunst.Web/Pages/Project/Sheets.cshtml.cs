@@ -42,6 +42,8 @@ public sealed class SheetsModel(ProjectDesk desk) : StationPage(desk)
     /// <summary>The stock whose sheets are on the table: the chosen one, else the first.</summary>
     public OnStock? Shown => Stocks.FirstOrDefault(s => s.Key == Selected) ?? (Stocks.Count > 0 ? Stocks[0] : null);
 
+    public override string? ShownKey => Shown?.Key;
+
     public string SpacingField => Typed.GetValueOrDefault("spacing") ?? Length.InField(Value.SetOut.SpacingMm, Units);
 
     protected override Scene BuildScene() => SceneBuilder.Sheets(On, Shown?.Sheets ?? []);

@@ -37,6 +37,9 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <summary>The scene depends on what is selected.</summary>
     public virtual bool SceneFollows => false;
 
+    /// <summary>What is selected as the page shows it, whether the user chose it or the station did.</summary>
+    public virtual string? ShownKey => null;
+
     /// <summary>What an empty table says: what this station is for and the one next action.</summary>
     public virtual string EmptyTable => "";
 
@@ -139,7 +142,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
         {
             Response.Headers["HX-Trigger"] = JsonSerializer.Serialize(new Dictionary<string, object>
             {
-                ["project-shown"] = new { head = On.Project.Head },
+                ["project-shown"] = new { head = On.Project.Head, asked = Selected ?? "", selected = ShownKey ?? "" },
             });
         }
         return Partial("_Regions", this);

@@ -1,7 +1,8 @@
 // Every request of htmx says which revision the page shows and what is selected, so that the server can refuse a stale edit.
 const token = document.querySelector('meta[name="falzkunst-token"]')?.content ?? "";
 
-document.addEventListener("htmx:config:request", event => {
+// Right before it is sent: edits wait for each other, and the head moves while they do.
+document.addEventListener("htmx:before:request", event => {
   const headers = event.detail.ctx.request.headers;
   headers["X-Falzkunst-Token"] = token;
   if (document.body.dataset.head) headers["X-Project-Head"] = document.body.dataset.head;
@@ -9,11 +10,21 @@ document.addEventListener("htmx:config:request", event => {
 });
 
 document.addEventListener("project-shown", event => {
-  const head = String(event.detail.head);
-  if (head === document.body.dataset.head) return;
-  document.body.dataset.head = head;
-  document.querySelector("light-table")?.reload();
+  const { dataset } = document.body, table = document.querySelector("light-table");
+  const head = String(event.detail.head), { asked, selected } = event.detail;
+  // An answer to what was selected before does not take a newer choice back.
+  const isOther = asked === (dataset.selected ?? "") && selected !== asked;
+  if (isOther) dataset.selected = selected;
+  if (head !== dataset.head) {
+    dataset.head = head;
+    table?.reload();
+  } else if (isOther) {
+    table?.select(selected);
+  }
 });
+
+// The project moved on between page and scene, such as by a change still on its way when the page was asked for.
+document.addEventListener("scene-differs", () => htmx.ajax("GET", "?handler=Regions", { source: "#chooser", target: "#tray", swap: "none" }));
 
 // The server cannot be reached, or answered with something that is no page of ours.
 document.addEventListener("htmx:error", () => {

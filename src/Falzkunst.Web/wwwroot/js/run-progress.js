@@ -15,5 +15,10 @@ if (over) {
     stepSeen = status?.dataset.step;
   };
   new MutationObserver(show).observe(over, { childList: true, subtree: true, attributes: true, attributeFilter: ["data-step", "data-line", "data-x", "data-y"] });
+  // While a run is under way the page asks where it stands; a hidden page does not.
+  setInterval(() => {
+    if (document.getElementById("run-poll") && !document.hidden)
+      htmx.ajax("GET", "?handler=Status", { source: "#poller", target: "#tray", swap: "none" });
+  }, 500);
   customElements.whenDefined("light-table").then(show);
 }

@@ -7,11 +7,8 @@ export function select(id) {
   history.replaceState(null, "", url);
   const table = document.querySelector("light-table");
   table?.select(id);
-  htmx.ajax("GET", "?handler=Regions", { target: "#tray", swap: "none" });
+  htmx.ajax("GET", "?handler=Regions", { source: "#chooser", target: "#tray", swap: "none" });
 }
-
-const at = new URL(location.href).searchParams.get("at");
-if (at) document.body.dataset.selected = at;
 
 document.addEventListener("click", event => {
   const row = event.target.closest("[data-select]");

@@ -58,6 +58,7 @@ class LightTable extends HTMLElement {
     if (hadNothing || refit || !this.#fitted) this.fit();
     else this.#changed(true);
     this.dataset.ready = String(this.#scene.head);
+    if (this.dataset.ready !== document.body.dataset.head) this.dispatchEvent(new CustomEvent("scene-differs", { bubbles: true }));
   }
 
   get #isEmpty() { return this.#scene.layouts.every(l => l.items.length + l.loose.length + l.frames.length === 0); }

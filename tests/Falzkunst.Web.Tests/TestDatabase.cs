@@ -1,0 +1,48 @@
+using Falzkunst.Data;
+using Falzkunst.Data.Projects;
+using Falzkunst.Web;
+using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
+
+namespace Falzkunst.Web.Tests;
+
+/// <summary>A database of the tests' own on the project's server, prepared as ./start does, dropped at the end.</summary>
+public sealed class TestDatabase : IAsyncLifetime
+{
+    private readonly string _name = $"falzkunst_test_{Guid.NewGuid():N}";
+    private string _server = "";
+
+    public string Connection { get; private set; } = "";
+
+    public async ValueTask InitializeAsync()
+    {
+        _server = Environment.GetEnvironmentVariable("FALZKUNST_TEST_SERVER")
+            ?? throw new InvalidOperationException("FALZKUNST_TEST_SERVER is not set. Run ./test, or: eval \"$(scripts/database env)\".");
+        await ExecuteAsync($"create database {_name}");
+        Connection = new NpgsqlConnectionStringBuilder(_server) { Database = _name }.ConnectionString;
+        await Prepare.DatabaseAsync(Connection, CancellationToken.None);
+    }
+
+    /// <summary>Services as after a restart: nothing is remembered but what the database holds.</summary>
+    public ServiceProvider Restarted()
+    {
+        var services = new ServiceCollection();
+        services.AddSingleton(TimeProvider.System);
+        services.AddFalzkunstData(Connection);
+        return services.BuildServiceProvider();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        NpgsqlConnection.ClearAllPools();
+        await ExecuteAsync($"drop database if exists {_name} with (force)");
+    }
+
+    private async Task ExecuteAsync(string sql)
+    {
+        await using var connection = new NpgsqlConnection(_server);
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, connection);
+        await command.ExecuteNonQueryAsync();
+    }
+}

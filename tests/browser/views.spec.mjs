@@ -1,0 +1,55 @@
+import { test, expect } from "@playwright/test";
+import { AxeBuilder } from "@axe-core/playwright";
+import { address, begin, goTo, openDemo, settled, watch } from "./pages.mjs";
+
+async function isSound(page, name) {
+  const found = await new AxeBuilder({ page }).analyze();
+  const serious = found.violations.filter(v => v.impact === "serious" || v.impact === "critical");
+  expect(serious.map(v => `${name}: ${v.id}: ${v.nodes.map(n => n.target.join(" ")).join(", ")}`)).toEqual([]);
+}
+
+for (const [width, height] of [[1280, 800], [1024, 700], [1920, 1080], [390, 844]]) {
+  test(`every view passes axe and fits at ${width} wide`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    const errors = watch(page);
+    await page.goto(address());
+    await isSound(page, "projects");
+    await openDemo(page);
+    for (const station of ["Set-out", "Art", "Pieces", "Sheets", "Run"]) {
+      await goTo(page, station);
+      await isSound(page, station);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), `${station} runs over the side`).toBeLessThanOrEqual(0);
+    }
+    expect(errors).toEqual([]);
+  });
+}
+
+test("empty stations teach and pass axe", async ({ page }) => {
+  await begin(page, "Empty");
+  for (const [station, words] of [["Art", "Drop an SVG file here"], ["Pieces", "Bring in art"], ["Sheets", "There are none yet"], ["Run", "put the pieces on sheets first"]]) {
+    await goTo(page, station);
+    await expect(page.locator("#main")).toContainText(words);
+    await isSound(page, `empty ${station}`);
+  }
+  await page.goto(`${address()}/projects/none`);
+  await expect(page.getByRole("heading", { name: "Not here" })).toBeVisible();
+  await isSound(page, "not here");
+});
+
+test("a run under way passes axe and moves on the picture", async ({ page }) => {
+  await openDemo(page, "Run");
+  await page.getByRole("button", { name: /Mist 160/ }).click();
+  await expect(page.locator(".tray-title h2")).toHaveText("Mist 160, sheet 1");
+  await page.getByRole("button", { name: "Begin on the practice machine" }).click();
+  await page.getByLabel("Practice speed").selectOption("1");
+  await page.getByRole("button", { name: "Done, go on" }).click();
+  const progress = page.locator("#run-progress");
+  await expect(progress).toHaveAttribute("data-x", /\d/);
+  await isSound(page, "run under way");
+  const before = await progress.getAttribute("data-x");
+  await expect.poll(() => progress.getAttribute("data-x")).not.toBe(before);
+  await expect(page.locator(".overlay circle[fill='#F0B44A']")).toBeVisible();
+  await page.getByRole("button", { name: "Stop this run" }).click();
+  await expect(page.getByText("This run was stopped before its end.")).toBeVisible();
+  await settled(page);
+});
