@@ -34,12 +34,11 @@ public sealed class Thumbnail : TagHelper
             .Then(Affine.Move((Side - size.Width * scale) / 2, (Side - size.Height * scale) / 2));
         var paper = new StringBuilder();
         var lines = new StringBuilder();
-        var segments = 0;
+        var isLarge = Piece.Shape.Paths.Sum(p => p.Segments.Length) > MostSegments;
         foreach (var (line, path) in Piece.Drawn)
         {
-            segments += path.Segments.Length;
-            if (segments > MostSegments && line.Role != LineRole.Outline) continue;
-            var d = PathText.Write(segments > MostSegments ? Coarse(path.Map(map)) : path.Map(map), 1);
+            if (isLarge && line.Role != LineRole.Outline) continue;
+            var d = PathText.Write(isLarge ? Coarse(path.Map(map)) : path.Map(map), 1);
             if (line.Role != LineRole.Inner) paper.Append(d);
             else if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(CultureInfo.InvariantCulture, $"<path d=\"{d}\" fill=\"none\" stroke=\"{InkOf(line)}\" stroke-width=\".8\"/>");
         }

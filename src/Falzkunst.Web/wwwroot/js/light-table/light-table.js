@@ -1,9 +1,10 @@
 // <light-table src data-modes data-follows data-empty>: pieces true to scale, zoomed by wheel, moved by space or middle button.
 import { View } from "./view.js";
 import { boxOf, draw } from "./overlay.js";
+import { drawRulers } from "./rulers.js";
 
 const OVERSCAN = 0.2;          // of width and height, painted beyond each edge
-const QUICK = 14;              // ms; pictures painted within this are painted anew while moving
+const QUICK = 8;               // ms; pictures painted within this are painted anew while moving
 const SETTLED = 110;           // ms without movement, after which a slow picture is painted anew
 const EDGES = { left: 44, right: 44, top: 66, bottom: 46 };
 const MODE_NAMES = { spread: "Spread out", stacked: "Stacked" };
@@ -25,9 +26,10 @@ class LightTable extends HTMLElement {
   #hits = new Map();
 
   connectedCallback() {
-    this.innerHTML = `<canvas aria-hidden="true"></canvas><svg class="overlay" aria-hidden="true"></svg>
+    this.innerHTML = `<canvas class="picture" aria-hidden="true"></canvas><canvas class="ruler is-top" aria-hidden="true"></canvas><canvas class="ruler is-left" aria-hidden="true"></canvas><svg class="overlay" aria-hidden="true"></svg>
       <div class="surface" tabindex="0" role="application" aria-label="Light table"></div><div class="tools" role="group" aria-label="View"></div>`;
-    this.canvas = this.querySelector("canvas");
+    this.canvas = this.querySelector(".picture");
+    [this.top, this.left] = this.querySelectorAll(".ruler");
     this.overlay = this.querySelector("svg");
     this.surface = this.querySelector(".surface");
     this.picture = this.canvas.getContext("bitmaprenderer");
@@ -211,6 +213,7 @@ class LightTable extends HTMLElement {
     this.#frame ||= requestAnimationFrame(() => {
       this.#frame = 0;
       this.#place();
+      drawRulers(this.top, this.left, { view: this.#view, width: this.clientWidth, height: this.clientHeight, inches: this.#scene.inches });
       draw(this.overlay, {
         view: this.#view, width: this.clientWidth, height: this.clientHeight, layout: this.#layout,
         selected: this.dataset.follows ? null : document.body.dataset.selected ?? null, inches: this.#scene.inches, head: this.#progress?.head,

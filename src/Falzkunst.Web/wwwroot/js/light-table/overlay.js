@@ -1,8 +1,8 @@
-// What lies over the picture in sharp vectors: rulers, scale bar, labels, the measure of what is selected, pins, the tool.
+// What lies over the picture in sharp vectors: scale bar, labels, the measure of what is selected, pins, the tool.
 import { PIXELS_PER_MM } from "./view.js";
+import { INCH, number, stepFor } from "./rulers.js";
 
 const SVG = "http://www.w3.org/2000/svg";
-const INCH = 25.4;
 
 function element(parent, name, attributes, text) {
   const e = document.createElementNS(SVG, name);
@@ -19,7 +19,6 @@ export function draw(svg, { view, width, height, layout, selected, inches, head 
   if (selected) measure(svg, view, layout, selected);
   pins(svg, view, layout);
   if (head) tool(svg, view, head);
-  rulers(svg, view, width, height, inches);
   scaleBar(svg, view, width, height, inches);
 }
 
@@ -70,38 +69,6 @@ function pins(svg, view, layout) {
 function tool(svg, view, head) {
   const p = view.toScreen(head.x, head.y);
   element(svg, "circle", { cx: p.x, cy: p.y, r: 7, fill: "#F0B44A", stroke: "#173F45", "stroke-width": 2.5 });
-}
-
-// The finest step of 1, 2, 5 times a power of ten (in inches also halves) that leaves room for its label.
-function stepFor(view, unit, room) {
-  const wanted = room / (view.scale * unit);
-  const power = 10 ** Math.floor(Math.log10(wanted));
-  return [1, 2, 5, 10].map(k => k * power).find(s => s >= wanted) ?? 10 * power;
-}
-
-function number(value) {
-  return String(Math.round(value * 1000) / 1000).replace("-", "−");
-}
-
-function rulers(svg, view, width, height, inches) {
-  const unit = inches ? INCH : 1, step = stepFor(view, unit, 52), fine = step / 5;
-  const from = view.toTable(0, 0), to = view.toTable(width, height);
-  let d = "";
-  const ticks = (low, high, put) => {
-    const first = Math.ceil(low / unit / fine), last = Math.floor(high / unit / fine);
-    for (let i = first; i <= last && i - first < 2000; i++) put(i * fine, i % 5 === 0);
-  };
-  ticks(from.x, to.x, (value, major) => {
-    const x = Math.round(view.toScreen(value * unit, 0).x) + 0.5;
-    d += `M${x} 0v${major ? 9 : 4}`;
-    if (major && x > 26) element(svg, "text", { x: x + 3, y: 10 }, number(value));
-  });
-  ticks(from.y, to.y, (value, major) => {
-    const y = Math.round(view.toScreen(0, value * unit).y) + 0.5;
-    d += `M0 ${y}h${major ? 9 : 4}`;
-    if (major && y > 22) element(svg, "text", { x: 2, y: y - 3 }, number(value));
-  });
-  element(svg, "path", { d, stroke: "#8F8878", "stroke-width": 1, fill: "none" });
 }
 
 function scaleBar(svg, view, width, height, inches) {
