@@ -24,6 +24,7 @@ public static class ColourWords
         if (max - min < 0.09) return "grey";
         var hue = max == r ? (g - b) / (max - min) * 60 : max == g ? 120 + (b - r) / (max - min) * 60 : 240 + (r - g) / (max - min) * 60;
         if (hue < 0) hue += 360;
+        if (hue is > 36 and < 52 && light is > 0.28 and < 0.5 && max - min > 0.5) return "gold";
         var word = Hues.First(h => hue < h.UpTo).Word;
         if (word is "orange" or "yellow" && light < 0.42) word = "brown";
         return light < 0.3 ? $"dark {word}" : light > 0.75 ? $"pale {word}" : word;

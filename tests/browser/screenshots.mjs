@@ -1,0 +1,45 @@
+// Takes the pictures in docs/screenshots anew from the demo data. Run by scripts/screenshots.
+import { chromium } from "@playwright/test";
+import { join } from "node:path";
+import config from "./playwright.config.mjs";
+import { drop, serve } from "./server.mjs";
+
+const NAME = "falzkunst_pictures", folder = process.argv[2];
+const server = await serve(NAME, 28000 + Math.floor(Math.random() * 1000));
+const browser = await chromium.launch(config.use.launchOptions);
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const settled = () => page.waitForFunction(() => document.querySelector("light-table")?.dataset.ready === document.body.dataset.head && Number(document.querySelector("light-table").dataset.painted) > 0);
+  const shoot = async name => {
+    await page.waitForTimeout(500);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+  };
+  await page.goto(server.address);
+  await shoot("projects");
+  await page.getByRole("link", { name: /Night tram invitation/ }).click();
+  for (const station of ["Set-out", "Art", "Pieces", "Sheets", "Run"]) {
+    await page.locator("#route").getByRole("link", { name: station }).click();
+    await settled();
+    if (station === "Pieces") await page.getByRole("button", { name: /Tram body/ }).click();
+    if (station === "Sheets") await page.getByRole("button", { name: /Chalk 200 1 sheet/ }).click();
+    if (station === "Run") {
+      await page.getByRole("button", { name: /Chalk 200, sheet 1/ }).click();
+      await page.locator(".tray-title h2", { hasText: "Chalk 200, sheet 1" }).waitFor();
+      await page.getByRole("button", { name: "Begin on the practice machine" }).click();
+      await page.getByRole("button", { name: "Done, go on" }).click();
+      await page.locator(".is-now h2", { hasText: "Draw" }).waitFor();
+      await page.getByLabel("Practice speed").selectOption("400");
+      // The pen, then the foil once its tip is hot.
+      await page.locator(".is-now h2", { hasText: "foil" }).waitFor();
+      await page.getByRole("button", { name: "Done, go on" }).click();
+      await page.getByLabel("Practice speed").selectOption("8");
+      await page.locator(".is-now h2", { hasText: "Foil" }).waitFor();
+      await page.waitForTimeout(2500);
+    }
+    await shoot(station.toLowerCase());
+  }
+} finally {
+  await browser.close();
+  await server.end("SIGTERM");
+  drop(NAME);
+}
