@@ -8,16 +8,17 @@ async function isSound(page, name) {
   expect(serious.map(v => `${name}: ${v.id}: ${v.nodes.map(n => n.target.join(" ")).join(", ")}`)).toEqual([]);
 }
 
-for (const [width, height] of [[1280, 800], [1024, 700], [1920, 1080], [390, 844]]) {
-  test(`every view passes axe and fits at ${width} wide`, async ({ page }) => {
+const SIZES = [{ width: 1280, height: 800, axe: true }, { width: 1024, height: 700 }, { width: 1920, height: 1080 }, { width: 390, height: 844, axe: true }];
+for (const { width, height, axe } of SIZES) {
+  test(`every view ${axe ? "passes axe and " : ""}fits at ${width} wide`, async ({ page }) => {
     await page.setViewportSize({ width, height });
     const errors = watch(page);
     await page.goto(address());
-    await isSound(page, "projects");
+    if (axe) await isSound(page, "projects");
     await openDemo(page);
     for (const station of ["Set-out", "Art", "Pieces", "Sheets", "Run"]) {
       await goTo(page, station);
-      await isSound(page, station);
+      if (axe) await isSound(page, station);
       expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), `${station} runs over the side`).toBeLessThanOrEqual(0);
     }
     expect(errors).toEqual([]);
