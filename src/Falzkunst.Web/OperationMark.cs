@@ -24,7 +24,7 @@ public sealed class OperationMark : TagHelper
         output.Content.SetHtmlContent(Operation switch
         {
             Operation.Foil => Stroke($"M1 3.5H{Width - 1}M1 6.5H{Width - 1}", Colour(), 1.1),
-            Operation.Print => $"<path d=\"M1 1.5H{Width - 1}V8.5H1Z\" fill=\"#5B6F91\" fill-opacity=\".35\"/>",
+            Operation.Print => $"<path d=\"M1 1.5H{Width - 1}V8.5H1Z\" fill=\"{Operation.Colour()}\" fill-opacity=\".35\"/>",
             Operation.Score => Stroke(line, Colour(), 1.6, "10 4"),
             Operation.Perforate => Stroke(line, Colour(), 1.6, "4 4"),
             Operation.Emboss => Stroke(line, Colour(), 3, "0.1 4.6", "round"),
@@ -34,16 +34,7 @@ public sealed class OperationMark : TagHelper
         });
     }
 
-    private string Colour() => Ink is not null && Operation is Operation.Draw or Operation.Foil && Ink is not null ? Ink : Operation switch
-    {
-        Operation.Score => "#0F857F",
-        Operation.Perforate => "#4C7A2F",
-        Operation.Draw => "#7B4BA8",
-        Operation.Foil => "#B98300",
-        Operation.Emboss => "#A3527A",
-        Operation.Aid => "#9AA3A8",
-        _ => "#24313A",
-    };
+    private string Colour() => Ink ?? Operation.Colour();
 
     private static string Stroke(string d, string colour, double width, string? dash = null, string? cap = null) =>
         FormattableString.Invariant($"<path d=\"{d}\" fill=\"none\" stroke=\"{System.Net.WebUtility.HtmlEncode(colour)}\" stroke-width=\"{width}\"")

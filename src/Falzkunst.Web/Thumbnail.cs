@@ -17,7 +17,7 @@ public sealed class Thumbnail : TagHelper
     private const int MostSegments = 1500;
 
     public required Piece Piece { get; set; }
-    public string Colour { get; set; } = "#DDDDDD";
+    public required string Colour { get; set; }
 
     public override void Process(TagHelperContext context, TagHelperOutput output)
     {
@@ -40,14 +40,12 @@ public sealed class Thumbnail : TagHelper
             if (isLarge && line.Role != LineRole.Outline) continue;
             var d = PathText.Write(isLarge ? Coarse(path.Map(map)) : path.Map(map), 1);
             if (line.Role != LineRole.Inner) paper.Append(d);
-            else if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(CultureInfo.InvariantCulture, $"<path d=\"{d}\" fill=\"none\" stroke=\"{InkOf(line)}\" stroke-width=\".8\"/>");
+            else if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(CultureInfo.InvariantCulture, $"<path d=\"{d}\" fill=\"none\" stroke=\"{line.Ink ?? line.Operation.Colour()}\" stroke-width=\".8\"/>");
         }
         output.Content.SetHtmlContent(
-            $"<path d=\"{paper}\" fill=\"{Colour}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-opacity=\".55\" stroke-width=\".6\"/>{lines}");
+            $"<path d=\"{paper}\" fill=\"{Colour}\" fill-rule=\"evenodd\" stroke=\"{Operation.Cut.Colour()}\" stroke-opacity=\".55\" stroke-width=\".6\"/>{lines}");
     }
 
     private static Core.Geometry.Path Coarse(Core.Geometry.Path path) => Core.Geometry.Path.Polyline(
         Sampling.Midpoints(path, path.Length / 300, 300), path.IsClosed);
-
-    private static string InkOf(Line line) => line.Ink ?? (line.Operation == Operation.Score ? "#0F857F" : line.Operation == Operation.Perforate ? "#4C7A2F" : "#24313A");
 }

@@ -157,6 +157,29 @@ public sealed class StationTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task A_project_is_taken_off_the_desk_and_brought_back_whole()
+    {
+        var id = await site.BeginAsync("Put away");
+        Assert.Equal(HttpStatusCode.Redirect, (await site.PostAsync($"/?handler=Remove&id={id}", [], null)).StatusCode);
+        var desk = await site.Browser.GetStringAsync("/", Stop);
+        Assert.Contains("was taken off the desk", desk, StringComparison.Ordinal);
+        Assert.DoesNotContain($"/projects/{id}/", desk, StringComparison.Ordinal);
+        await site.PostAsync($"/?handler=BringBack&id={id}", [], null);
+        Assert.Contains($"/projects/{id}/", await site.Browser.GetStringAsync("/", Stop), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_project_gets_another_name_but_never_none()
+    {
+        var id = await site.BeginAsync("First name");
+        await site.PostAsync(Address(id, "set-out", "ProjectName"), new() { ["name"] = " Second name " }, 1);
+        Assert.Equal("Second name", (await site.ProjectAsync(id)).Name);
+        var refused = await site.PostAsync(Address(id, "set-out", "ProjectName"), new() { ["name"] = "" }, 1);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        Assert.Equal("Second name", (await site.ProjectAsync(id)).Name);
+    }
+
+    [Fact]
     public async Task Sheets_are_taken_away_as_files_and_only_those_that_are_there()
     {
         var demo = await site.DemoAsync();

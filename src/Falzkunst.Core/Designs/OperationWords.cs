@@ -33,6 +33,20 @@ public static class OperationWords
         var other => char.ToUpperInvariant(other.Word()[0]) + other.Word()[1..2],
     };
 
+    /// <summary>The colour of its lines, #rrggbb, on screen and in files; pens and foils have an ink of their own instead.</summary>
+    public static string Colour(this Operation operation) => operation switch
+    {
+        Operation.Print => "#5B6F91",
+        Operation.Draw => Line.DefaultPen,
+        Operation.Foil => Line.GoldFoil,
+        Operation.Emboss => "#A3527A",
+        Operation.Score => "#0F857F",
+        Operation.Perforate => "#4C7A2F",
+        Operation.Cut => "#24313A",
+        Operation.Aid => "#9AA3A8",
+        _ => throw new ArgumentOutOfRangeException(nameof(operation)),
+    };
+
     /// <summary>The tool that runs it on a machine; null for what no machine tool does (print, aid).</summary>
     public static Tool? ToolFor(this Operation operation) => operation switch
     {

@@ -115,6 +115,9 @@ public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine
     public Stock Stock(string key) => Stocks.FirstOrDefault(s => s.Key == key)
         ?? throw new EditRefused($"There is no stock “{key}” in the drawer.");
 
+    /// <summary>The colour of a stock, #rrggbb; a pale grey for one that is not in the drawer.</summary>
+    public string ColourOf(string stock) => Stocks.FirstOrDefault(s => s.Key == stock)?.Colour ?? "#DDDDDD";
+
     /// <exception cref="EditRefused">There is none of that name.</exception>
     public Machine Machine(string key) => Machines.FirstOrDefault(m => m.Key == key)
         ?? throw new EditRefused($"There is no machine “{key}”.");

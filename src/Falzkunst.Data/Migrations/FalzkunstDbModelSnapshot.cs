@@ -294,6 +294,10 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("pieces");
 
+                    b.Property<DateTimeOffset?>("RemovedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("removed_at");
+
                     b.Property<int>("Stocks")
                         .HasColumnType("integer")
                         .HasColumnName("stocks");

@@ -13,7 +13,7 @@ namespace Falzkunst.Data.Projects;
 public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider clock)
 {
     public Task<List<ProjectCard>> ListAsync(Guid owner, CancellationToken stop) => db.Projects
-        .Where(p => p.Owner == owner)
+        .Where(p => p.Owner == owner && p.RemovedAt == null)
         .OrderByDescending(p => p.ChangedAt)
         .Select(p => new ProjectCard(p.Id, p.Name, p.ChangedAt, p.Pieces, p.Stocks, p.Findings))
         .ToListAsync(stop);
@@ -32,6 +32,18 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         await transaction.CommitAsync(stop);
         db.ChangeTracker.Clear();
         return row.Id;
+    }
+
+    /// <summary>Gives a project another name.</summary>
+    public Task RenameAsync(Guid owner, Guid id, string name, CancellationToken stop) => db.Projects
+        .Where(p => p.Id == id && p.Owner == owner)
+        .ExecuteUpdateAsync(u => u.SetProperty(p => p.Name, name), stop);
+
+    /// <summary>Takes a project off the desk, or brings it back.</summary>
+    public async Task RemoveAsync(Guid owner, Guid id, bool removed, CancellationToken stop)
+    {
+        var at = removed ? clock.GetUtcNow() : (DateTimeOffset?)null;
+        await db.Projects.Where(p => p.Id == id && p.Owner == owner).ExecuteUpdateAsync(u => u.SetProperty(p => p.RemovedAt, at), stop);
     }
 
     /// <summary>The project at its head; null where the owner has none of that key.</summary>

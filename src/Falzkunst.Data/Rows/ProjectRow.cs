@@ -9,6 +9,9 @@ public sealed class ProjectRow
     public DateTimeOffset CreatedAt { get; set; }
     public DateTimeOffset ChangedAt { get; set; }
 
+    /// <summary>When it was taken off the desk; null while it lies there. Nothing of it is lost.</summary>
+    public DateTimeOffset? RemovedAt { get; set; }
+
     /// <summary>Number of the revision that is the project now.</summary>
     public int Head { get; set; }
 

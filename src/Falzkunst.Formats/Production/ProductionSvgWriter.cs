@@ -22,7 +22,7 @@ public static class ProductionSvgWriter
         foreach (var group in page.Groups)
         {
             text.Append("<g id=\"").Append(Id(group, used)).Append("\" data-operation=\"").Append(group.Operation.Word())
-                .Append("\" fill=\"none\" stroke=\"").Append(group.Ink ?? Colour(group.Operation))
+                .Append("\" fill=\"none\" stroke=\"").Append(group.Ink ?? group.Operation.Colour())
                 .Append("\" stroke-width=\"").Append(HairlineMm).Append("\">\n<title>").Append(SvgText.Escape(group.Title)).Append("</title>\n");
             foreach (var path in group.Paths) text.Append("<path d=\"").Append(PathText.Write(path, Decimals)).Append("\"/>\n");
             text.Append("</g>\n");
@@ -38,13 +38,4 @@ public static class ProductionSvgWriter
         used[id] = used.GetValueOrDefault(id) + 1;
         return used[id] == 1 ? id : $"{id}-{used[id]}";
     }
-
-    private static string Colour(Operation operation) => operation switch
-    {
-        Operation.Score => "#0F857F",
-        Operation.Perforate => "#4C7A2F",
-        Operation.Emboss => "#A3527A",
-        Operation.Print => "#5B6F91",
-        _ => "#24313A",
-    };
 }

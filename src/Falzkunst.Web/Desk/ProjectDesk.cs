@@ -1,3 +1,4 @@
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
@@ -14,7 +15,21 @@ public sealed record OnDesk(OpenProject Project, Drawer Drawer)
 /// <summary>Opens projects and carries edits out on them, for whoever works at this server.</summary>
 public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
 {
+    /// <summary>Characters in the name of a project.</summary>
+    public const int LongestName = 120;
+
     public static Guid Owner => WorkshopRow.OnlyOne;
+
+    public static bool IsName(string? name) => !string.IsNullOrWhiteSpace(name) && name.Length <= LongestName;
+
+    /// <summary>Gives the project another name; its revisions stay as they are.</summary>
+    /// <exception cref="EditRefused">That is no name.</exception>
+    public async Task<OnDesk> RenameAsync(OnDesk on, string? name, CancellationToken stop)
+    {
+        if (!IsName(name)) throw new EditRefused($"A project's name has between 1 and {LongestName} characters.");
+        await projects.RenameAsync(Owner, on.Project.Id, name!.Trim(), stop);
+        return await AgainAsync(on, stop);
+    }
 
     public async Task<OnDesk?> OpenAsync(Guid id, CancellationToken stop)
     {
@@ -24,7 +39,7 @@ public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
 
     /// <summary>Carries out an edit that was made looking at revision <paramref name="seenHead"/>, and opens the project again.</summary>
     /// <exception cref="StaleEdit">Somebody else was faster; nothing was written.</exception>
-    /// <exception cref="Core.Designs.EditRefused">The edit does not fit; nothing was written.</exception>
+    /// <exception cref="EditRefused">The edit does not fit; nothing was written.</exception>
     public async Task<OnDesk> DoAsync(OnDesk on, int seenHead, Edit edit, CancellationToken stop, Func<Task>? alongside = null)
     {
         // Applied only to what the user saw; where the head has moved, the append says what happened meanwhile.

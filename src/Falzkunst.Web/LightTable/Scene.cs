@@ -5,11 +5,13 @@ namespace Falzkunst.Web.LightTable;
 /// <summary>What a light table draws, in millimetres of the table, y down. Maps are six numbers as in SVG's matrix().</summary>
 /// <param name="Head">The revision it shows.</param>
 /// <param name="Inches">Lengths are shown in inches.</param>
+/// <param name="Colours">Colour of each operation's lines.</param>
 /// <param name="Shapes">Path data of each shape's lines by the shape's hash.</param>
 /// <param name="Layouts">Ways of laying the items out, such as spread and stacked; the first is shown first.</param>
 public sealed record Scene(
     int Head,
     bool Inches,
+    IReadOnlyDictionary<string, string> Colours,
     IReadOnlyDictionary<string, IReadOnlyList<string>> Shapes,
     IReadOnlyList<SceneLayout> Layouts);
 

@@ -19,7 +19,7 @@ public static class SceneBuilder
     /// <summary>How much mat is seen round a sheet, mm.</summary>
     private const double MatEdgeMm = 14;
 
-    private const string NoStock = "#DDDDDD";
+    private static readonly Dictionary<string, string> Colours = OperationWords.Choices.ToDictionary(o => o.Word(), o => o.Colour());
 
     /// <summary>The pieces, spread out and as they lie on the card.</summary>
     public static Scene Pieces(OnDesk on)
@@ -38,7 +38,7 @@ public static class SceneBuilder
             return new SceneLayout(name, Corners(box), [], items,
                 [.. loose.Select(l => new SceneLoose(l.Line.Operation.Word(), PathText.Write(l.Path, Decimals), l.Line.Ink))], pins);
         }
-        return new Scene(on.Project.Head, Inches(on), ShapesOf(design.Pieces),
+        return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(design.Pieces),
             [Layout("spread", i => spread[i], withLoose: false), Layout("stacked", i => design.Pieces[i].Place, withLoose: true)]);
     }
 
@@ -56,7 +56,7 @@ public static class SceneBuilder
             var b = sheet.Borders;
             frames.Add(new SceneFrame("mat", Corners(mat), Label: $"{stock?.Name ?? sheet.Stock}, sheet {sheet.Number}",
                 Note: $"{Length.ShowSize(sheet.Width, sheet.Height, on.Value.SetOut.Units)} · {sheet.Utilisation(on.Value.Design):0 %} full"));
-            frames.Add(new SceneFrame("sheet", [left, 0, left + sheet.Width, sheet.Height], Fill: stock?.Colour ?? NoStock));
+            frames.Add(new SceneFrame("sheet", [left, 0, left + sheet.Width, sheet.Height], Fill: on.Drawer.ColourOf(sheet.Stock)));
             frames.Add(new SceneFrame("border", [left + b.Left, b.Top, left + sheet.Width - b.Right, sheet.Height - b.Bottom]));
             foreach (var p in sheet.Placements)
             {
@@ -66,7 +66,7 @@ public static class SceneBuilder
             left += sheet.Width + SheetGapMm + 2 * MatEdgeMm;
         }
         var used = items.Select(i => i.Piece).ToHashSet();
-        return new Scene(on.Project.Head, Inches(on), ShapesOf(on.Value.Design.Pieces.Where(p => used.Contains(p.Id))),
+        return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(on.Value.Design.Pieces.Where(p => used.Contains(p.Id))),
             [new SceneLayout("sheets", Corners(box), frames, items, [], [])]);
     }
 
@@ -105,7 +105,7 @@ public static class SceneBuilder
         if (card.Fold == CardFold.Gate)
             frames.Add(new SceneFrame("meeting", [left + card.FoldedWidth / 2, 0, left + card.FoldedWidth / 2, card.FoldedHeight]));
         var right = card.Fold == CardFold.None ? card.OpenWidth : left + card.FoldedWidth;
-        return new Scene(on.Project.Head, Inches(on), new Dictionary<string, IReadOnlyList<string>>(),
+        return new Scene(on.Project.Head, Inches(on), Colours, new Dictionary<string, IReadOnlyList<string>>(),
             [new SceneLayout("card", [0, -6, right, Math.Max(card.OpenHeight, card.FoldedHeight)], frames, [], [], [])]);
     }
 
@@ -114,7 +114,7 @@ public static class SceneBuilder
         var units = on.Value.SetOut.Units;
         var size = piece.Size;
         return new SceneItem(
-            piece.Id, copy, piece.Name, piece.Shape.Hash, [map.A, map.B, map.C, map.D, map.E, map.F], ColourOf(on, piece.Stock),
+            piece.Id, copy, piece.Name, piece.Shape.Hash, [map.A, map.B, map.C, map.D, map.E, map.F], on.Drawer.ColourOf(piece.Stock),
             [.. piece.Lines.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(l.Role), l.Ink))],
             new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)));
     }
@@ -135,7 +135,6 @@ public static class SceneBuilder
         .DistinctBy(p => p.Shape.Hash)
         .ToDictionary(p => p.Shape.Hash, p => (IReadOnlyList<string>)[.. p.Shape.Paths.Select(path => PathText.Write(path, Decimals))]);
 
-    private static string ColourOf(OnDesk on, string stock) => on.Drawer.Stocks.FirstOrDefault(s => s.Key == stock)?.Colour ?? NoStock;
     private static string RoleLetter(LineRole role) => role switch { LineRole.Outline => "o", LineRole.Opening => "p", _ => "i" };
     private static bool Inches(OnDesk on) => on.Value.SetOut.Units == Units.Inches;
     private static double[] Corners(Box b) => b.IsEmpty ? [0, 0, 100, 60] : [b.MinX, b.MinY, b.MaxX, b.MaxY];

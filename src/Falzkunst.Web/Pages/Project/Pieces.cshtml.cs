@@ -21,7 +21,7 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules) : Station
     public override string? ShownKey => Shown?.Id;
 
     public Stock? StockOf(Piece piece) => On.Drawer.Stocks.FirstOrDefault(s => s.Key == piece.Stock);
-    public string ColourOf(Piece piece) => StockOf(piece)?.Colour ?? "#DDDDDD";
+    public string ColourOf(Piece piece) => On.Drawer.ColourOf(piece.Stock);
 
     /// <summary>Findings about a piece with their numbers on the table.</summary>
     public IEnumerable<(int Number, Finding Finding)> FindingsOf(Piece piece) =>

@@ -106,6 +106,9 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     public Task<IActionResult> OnPostRedoAsync(CancellationToken stop) =>
         ActAsync(async () => On = await Desk.RedoAsync(On, SeenHead, stop), stop);
 
+    public Task<IActionResult> OnPostProjectNameAsync(string? name, CancellationToken stop) =>
+        ActAsync(async () => On = await Desk.RenameAsync(On, name, stop), stop);
+
     /// <summary>Carries out an edit and shows the station again.</summary>
     protected Task<IActionResult> DoAsync(Edit edit, CancellationToken stop) =>
         ActAsync(async () => On = await Desk.DoAsync(On, SeenHead, edit, stop), stop);

@@ -1,4 +1,6 @@
 // Small parts of pages: notices that close, files dropped on the table.
+import { say } from "./notice.js";
+
 document.addEventListener("click", event => {
   if (event.target.closest("[data-dismiss]")) event.target.closest(".notice").remove();
 });
@@ -21,6 +23,16 @@ document.addEventListener("alpine:init", () => {
       htmx.trigger(document.getElementById("bring-in"), "brought");
     },
   }));
+});
+
+// A file that will be refused for its size is not sent first.
+document.addEventListener("htmx:config:request", event => {
+  const input = event.detail.ctx.sourceElement?.id === "bring-in" && document.getElementById("files");
+  const large = input && [...input.files].find(f => f.size > Number(input.dataset.largest));
+  if (!large) return;
+  event.preventDefault();
+  input.form.reset();
+  say(`${large.name} has ${(large.size / 1e6).toFixed(1)} MB; a file may have at most 20. Split the drawing into parts and bring them in one by one.`);
 });
 
 // The same file may be chosen twice in a row.

@@ -1,3 +1,5 @@
+import { say } from "./notice.js";
+
 // Every request of htmx says which revision the page shows and what is selected, so that the server can refuse a stale edit.
 const token = document.querySelector('meta[name="falzkunst-token"]')?.content ?? "";
 
@@ -27,12 +29,4 @@ document.addEventListener("project-shown", event => {
 document.addEventListener("scene-differs", () => htmx.ajax("GET", "?handler=Regions", { source: "#chooser", target: "#tray", swap: "none" }));
 
 // The server cannot be reached, or answered with something that is no page of ours.
-document.addEventListener("htmx:error", () => {
-  const notice = document.getElementById("notice");
-  if (!notice) return;
-  const box = document.createElement("div");
-  box.className = "notice";
-  box.setAttribute("role", "alert");
-  box.textContent = "The server did not answer. Nothing was changed; try once more in a moment.";
-  notice.replaceChildren(box);
-});
+document.addEventListener("htmx:error", () => say("The server did not answer. Nothing was changed; try once more in a moment."));

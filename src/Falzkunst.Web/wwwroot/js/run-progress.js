@@ -2,6 +2,11 @@
 const over = document.getElementById("over");
 if (over) {
   let stepSeen;
+  // Along the tray alone; the page itself stays where it is.
+  const bringIn = step => {
+    const tray = document.getElementById("tray");
+    if (step) tray.scrollLeft += step.getBoundingClientRect().left - tray.getBoundingClientRect().left - (tray.clientWidth - step.clientWidth) / 2;
+  };
   const show = () => {
     const status = document.getElementById("run-progress");
     const table = document.querySelector("light-table");
@@ -11,7 +16,7 @@ if (over) {
       line: Number(status.dataset.line),
       head: status.dataset.x ? { x: Number(status.dataset.x), y: Number(status.dataset.y) } : null,
     } : null);
-    if (status && status.dataset.step !== stepSeen) document.querySelector(".timeline .is-now")?.scrollIntoView({ block: "nearest", inline: "center" });
+    if (status && status.dataset.step !== stepSeen) bringIn(document.querySelector(".timeline .is-now"));
     stepSeen = status?.dataset.step;
   };
   new MutationObserver(show).observe(over, { childList: true, subtree: true, attributes: true, attributeFilter: ["data-step", "data-line", "data-x", "data-y"] });

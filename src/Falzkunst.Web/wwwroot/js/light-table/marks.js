@@ -1,9 +1,6 @@
 // How the line of each operation is drawn: pattern first, colour second; widths and dashes in pixels whatever the zoom.
-const COLOURS = { cut: "#24313A", score: "#0F857F", perforate: "#4C7A2F", draw: "#7B4BA8", foil: "#B98300", emboss: "#A3527A", print: "#5B6F91", aid: "#9AA3A8" };
-
-/** Draws a path in its operation's manner; unit is the length of one pixel in the path's own units. */
-export function strokes(g, operation, ink, path, unit, paper) {
-  const colour = ink ?? COLOURS[operation] ?? COLOURS.cut;
+/** Draws a path in its operation's manner and a colour; unit is the length of one pixel in the path's own units. */
+export function strokes(g, operation, colour, path, unit, paper) {
   const line = (style, width, dash = [], cap = "butt") => {
     g.strokeStyle = style;
     g.lineWidth = width * unit;
@@ -23,8 +20,11 @@ export function strokes(g, operation, ink, path, unit, paper) {
       return line(paper, 1.2);
     case "emboss": return line(colour, 2.6, [0.01, 4.6], "round");
     case "print":
-      g.fillStyle = "rgba(91,111,145,.35)";
-      return g.fill(path);
+      g.save();
+      g.globalAlpha *= 0.35;
+      g.fillStyle = colour;
+      g.fill(path);
+      return g.restore();
     case "aid": return line(colour, 1, [0.01, 3], "round");
     default: return line(colour, 1.6);
   }

@@ -34,7 +34,7 @@ function gathered(item) {
   item.lines.forEach((line, i) => {
     if (line.role !== "i") paper.addPath(lines[i]);
     const kind = line.op + (line.ink ?? "");
-    if (!kinds.has(kind)) kinds.set(kind, { op: line.op, ink: line.ink, path: new Path2D() });
+    if (!kinds.has(kind)) kinds.set(kind, { op: line.op, colour: colourOf(line), path: new Path2D() });
     kinds.get(kind).path.addPath(lines[i]);
   });
   found = { paper, kinds: [...kinds.values()].sort((a, b) => order(a.op) - order(b.op)) };
@@ -42,6 +42,7 @@ function gathered(item) {
   return found;
 }
 
+const colourOf = line => line.ink ?? scene.colours[line.op];
 const order = op => ["print", "emboss", "draw", "foil", "score", "perforate", "aid", "cut"].indexOf(op);
 
 function paint({ view, width, height, pixelRatio, layout, selected, progress }) {
@@ -68,7 +69,7 @@ function paint({ view, width, height, pixelRatio, layout, selected, progress }) 
     }
   }
   g.setTransform(base);
-  for (const line of chosen.loose) strokes(g, line.op, line.ink, new Path2D(line.path), 1 / view.scale, "#F1ECE2");
+  for (const line of chosen.loose) strokes(g, line.op, colourOf(line), new Path2D(line.path), 1 / view.scale, "#F1ECE2");
 }
 
 function isSeen(item, seen) {
@@ -85,7 +86,7 @@ function paintItem(g, item, unit) {
   const { paper, kinds } = gathered(item);
   g.fillStyle = item.fill;
   g.fill(paper, "evenodd");
-  for (const kind of kinds) strokes(g, kind.op, kind.ink, kind.path, unit, item.fill);
+  for (const kind of kinds) strokes(g, kind.op, kind.colour, kind.path, unit, item.fill);
 }
 
 // What has run stands out; what is still to come is faint.
@@ -98,7 +99,7 @@ function paintRunning(g, item, unit, progress) {
   item.lines.forEach((line, i) => {
     const done = line.runs && (line.runs[0] < progress.step || (line.runs[0] === progress.step && line.runs[1] < progress.line));
     g.globalAlpha = done ? 1 : 0.22;
-    strokes(g, line.op, line.ink, lines[i], unit, item.fill);
+    strokes(g, line.op, colourOf(line), lines[i], unit, item.fill);
   });
   g.globalAlpha = 1;
 }
@@ -129,13 +130,14 @@ function paintFrame(g, { kind, box: [x0, y0, x1, y1], fill }, scale) {
   } else if (kind === "card") {
     g.fillStyle = "#FFFFFF";
     g.fillRect(x0, y0, x1 - x0, y1 - y0);
-    g.strokeStyle = "#24313A";
+    g.strokeStyle = scene.colours.cut;
     g.lineWidth = 1.6 * px;
     g.strokeRect(x0, y0, x1 - x0, y1 - y0);
   } else {
     const line = new Path2D();
     line.moveTo(x0, y0);
     line.lineTo(x1, y1);
-    strokes(g, kind === "fold" ? "score" : "cut", null, line, px, "#FFFFFF");
+    const op = kind === "fold" ? "score" : "cut";
+    strokes(g, op, scene.colours[op], line, px, "#FFFFFF");
   }
 }
