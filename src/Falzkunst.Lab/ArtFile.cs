@@ -4,7 +4,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Assembling;
 using Falzkunst.Core.Running;
-using Falzkunst.Formats.Svg;
+using Falzkunst.Formats;
 
 namespace Falzkunst.Lab;
 
@@ -12,7 +12,7 @@ namespace Falzkunst.Lab;
 internal static class ArtFile
 {
     /// <summary>Reads by what is in the file, not by its name.</summary>
-    public static Drawing Read(byte[] bytes) => SvgReader.Read(bytes);
+    public static Drawing Read(byte[] bytes) => ArtReader.Read(bytes);
 
     public static Design Assemble(Drawing drawing, IReadOnlyList<LookRule> rules) =>
         Assembler.Assemble(drawing, rules, _ => SeedCatalogue.Stocks[0].Key);

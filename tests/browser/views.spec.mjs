@@ -27,7 +27,7 @@ for (const { width, height, axe } of SIZES) {
 
 test("empty stations teach and pass axe", async ({ page }) => {
   await begin(page, "Empty");
-  for (const [station, words] of [["Art", "Drop an SVG file here"], ["Pieces", "Bring in art"], ["Sheets", "There are none yet"], ["Run", "put the pieces on sheets first"]]) {
+  for (const [station, words] of [["Art", "Drop an SVG or DXF file here"], ["Pieces", "Bring in art"], ["Sheets", "There are none yet"], ["Run", "put the pieces on sheets first"]]) {
     await goTo(page, station);
     await expect(page.locator("#main")).toContainText(words);
     await isSound(page, `empty ${station}`);

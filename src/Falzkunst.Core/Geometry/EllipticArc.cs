@@ -53,6 +53,16 @@ public static class EllipticArc
         return new Path(start, [.. segments], closed: true);
     }
 
+    /// <summary>An open arc: part of the unit circle under a map.</summary>
+    /// <param name="map">From the unit circle to the plane.</param>
+    /// <param name="begin">Radians from x towards y.</param>
+    /// <param name="sweep">Radians, either way.</param>
+    public static Path Arc(Affine map, double begin, double sweep)
+    {
+        var (sin, cos) = Math.SinCos(begin);
+        return new Path(map.Apply(new Point(cos, sin)), [.. OnUnitCircle(begin, sweep, map)], closed: false);
+    }
+
     private static IEnumerable<Segment> OnUnitCircle(double begin, double sweep, Affine map)
     {
         var count = Math.Max(1, (int)Math.Ceiling(Math.Abs(sweep) / MostSweep - 1e-9));

@@ -17,7 +17,7 @@ internal static class SvgTree
         if (file.Length > limits.Bytes)
             throw new ReadRefused("too-large", $"The file has {file.Length / 1e6:0.0} MB; up to {limits.Bytes / 1048576} MB are read. Take out embedded pictures and save it again.");
         if (file.Span.IndexOf("svg"u8) < 0 && file.Span.IndexOf("s\0v\0g"u8) < 0)
-            throw new ReadRefused("not-svg", "This is not an SVG file. Save the drawing as SVG and try again.");
+            throw new ReadRefused("not-svg", "This is neither an SVG nor a DXF file. Save the drawing as one of them and try again.");
         var settings = new XmlReaderSettings
         {
             DtdProcessing = DtdProcessing.Parse,

@@ -4,7 +4,6 @@ using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Formats;
-using Falzkunst.Formats.Svg;
 
 namespace Falzkunst.Web.Desk;
 
@@ -22,7 +21,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, LookRuleStore rules)
     /// <exception cref="EditRefused">There is nothing in the file that could be brought in.</exception>
     public async Task<OnDesk> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, CancellationToken stop)
     {
-        var drawing = SvgReader.Read(content);
+        var drawing = ArtReader.Read(content);
         if (drawing.LineCount == 0)
             throw new EditRefused("Nothing in this file can be cut, folded or drawn: it has no lines. If it holds text or a picture, turn that into outlines first.");
         var remembered = (await rules.ListAsync(ProjectDesk.Owner, stop)).Select(r => r.Rule).ToList();

@@ -14,7 +14,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     public override Station Station => Station.Art;
     public override string? OverPartial => "_ArtOver";
     public override string Modes => "stacked spread";
-    public override string EmptyTable => "This station is where drawings come in. Drop an SVG file here, or choose one below.";
+    public override string EmptyTable => "This station is where drawings come in. Drop an SVG or DXF file here, or choose one below.";
 
     public IReadOnlyList<ArtCard> Files { get; private set; } = [];
     public IReadOnlyList<RememberedRule> Rules { get; private set; } = [];
@@ -42,7 +42,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
 
     public Task<IActionResult> OnPostBringInAsync(List<IFormFile> files, CancellationToken stop) => ActAsync(async () =>
     {
-        if (files.Count == 0) throw new EditRefused("No file arrived. Choose an SVG file and try once more.");
+        if (files.Count == 0) throw new EditRefused("No file arrived. Choose an SVG or DXF file and try once more.");
         var head = SeenHead;
         foreach (var file in files)
         {

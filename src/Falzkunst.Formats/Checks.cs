@@ -1,4 +1,4 @@
-namespace Falzkunst.Formats.Svg;
+namespace Falzkunst.Formats;
 
 internal static class Checks
 {

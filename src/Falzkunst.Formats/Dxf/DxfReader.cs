@@ -1,0 +1,33 @@
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Formats.Dxf;
+
+/// <summary>
+/// Reads text DXF at true size: layers, blocks, lines, arcs, circles, ellipses, polylines of both ages with bulges, splines. A
+/// DXF has no page; the drawing's page is the box around all it draws, turned so that y points down.
+/// </summary>
+public static class DxfReader
+{
+    /// <summary>Reads a file.</summary>
+    /// <param name="bytes">The file.</param>
+    /// <param name="limits">How much it may ask for.</param>
+    /// <exception cref="ReadRefused">The file is not read at all; what is read in part is in the drawing's notes.</exception>
+    public static Drawing Read(ReadOnlyMemory<byte> bytes, ReadLimits? limits = null)
+    {
+        limits ??= ReadLimits.Default;
+        using var time = new CancellationTokenSource(limits.Time);
+        var file = DxfFile.Of(DxfTags.Read(bytes, limits, time.Token), limits);
+        var notes = new NoteList(limits.Notes);
+        var unit = DxfUnits.Millimetres(file, notes.Add);
+        var walker = new DxfWalker(file, unit, limits, notes, time.Token);
+        walker.All();
+        var box = walker.Shapes.SelectMany(s => s.Paths).Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds));
+        if (box.IsEmpty) return new Drawing(0, 0, [], 0, notes.ToImmutable());
+        var ontoPage = new Affine(1, 0, 0, -1, -box.MinX, box.MaxY);
+        return new Drawing(
+            Math.Round(box.Width, 9), Math.Round(box.Height, 9),
+            [.. walker.Shapes.Select(s => s with { Paths = [.. s.Paths.Select(p => p.Map(ontoPage))] })],
+            0, notes.ToImmutable());
+    }
+}
