@@ -1,5 +1,5 @@
 import { test, expect } from "@playwright/test";
-import { goTo, headMoves, openDemo, settled, watch } from "./pages.mjs";
+import { begin, goTo, headMoves, openDemo, settled, watch } from "./pages.mjs";
 
 const scaleText = page => page.evaluate(() => [...document.querySelectorAll(".overlay text")].find(t => t.textContent.includes("%")).textContent);
 
@@ -67,6 +67,27 @@ test("lengths switch to inches everywhere and back, and undo and redo go by keys
   await headMoves(page, () => page.keyboard.press("Control+Shift+Z"));
   await expect(page.locator(".overlay .measure").first()).toHaveText("10.00 in");
   await headMoves(page, () => page.keyboard.press("Control+z"));
+});
+
+test("the history goes back to any revision and loses nothing", async ({ page }) => {
+  await begin(page, "Long memory");
+  for (const cards of ["2", "3", "4"]) {
+    await page.getByLabel("Cards").fill(cards);
+    await headMoves(page, () => page.getByLabel("Cards").press("Tab"));
+  }
+  await page.locator("body").evaluate(() => document.activeElement.blur());
+  await page.keyboard.press("h");
+  const list = page.locator("#history-list li");
+  await expect(list).toHaveCount(4);
+  await expect(list.first()).toContainText("as it is now");
+  await headMoves(page, () => list.nth(2).getByRole("button").click());
+  await expect(page.getByLabel("Cards")).toHaveValue("2");
+  await expect(page.locator("#history")).toBeHidden();
+  await page.getByRole("button", { name: "History" }).click();
+  await expect(list).toHaveCount(4);
+  await expect(list.first()).toContainText("undone or left aside");
+  await headMoves(page, () => list.first().getByRole("button").click());
+  await expect(page.getByLabel("Cards")).toHaveValue("4");
 });
 
 test("stations and help are reached by keys, but not while typing", async ({ page }) => {

@@ -13,6 +13,14 @@ namespace Falzkunst.Data.Projects;
 public sealed record OpenProject(
     Guid Id, string Name, int Head, Project Value, DateTimeOffset SavedAt, string? UndoSentence, string? RedoSentence);
 
+/// <summary>A revision in a project's history.</summary>
+/// <param name="Number">Its number.</param>
+/// <param name="Sentence">What was done.</param>
+/// <param name="At">When.</param>
+/// <param name="IsHead">The project is at it now.</param>
+/// <param name="IsOnTheWay">It lies between the beginning and the head; others were undone, or lie on a branch that was left.</param>
+public sealed record RevisionCard(int Number, string Sentence, DateTimeOffset At, bool IsHead, bool IsOnTheWay);
+
 /// <summary>A line in the list of projects.</summary>
 public sealed record ProjectCard(Guid Id, string Name, DateTimeOffset ChangedAt, int Pieces, int Stocks, int Findings);
 

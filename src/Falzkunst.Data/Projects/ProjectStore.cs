@@ -106,6 +106,25 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         owner, id, expectedHead, "There is nothing to do again.",
         () => RedoOf(id, expectedHead).Select(r => (int?)r.Number).FirstOrDefaultAsync(stop), stop);
 
+    /// <summary>Goes to any revision of the project; what lies after it stays in the history.</summary>
+    /// <exception cref="StaleEdit">The head has moved.</exception>
+    /// <exception cref="EditRefused">There is no such revision.</exception>
+    public Task<int> GoToAsync(Guid owner, Guid id, int expectedHead, int number, CancellationToken stop) => MoveHeadAsync(
+        owner, id, expectedHead, "That revision is not in this project's history.",
+        () => db.Revisions.Where(r => r.ProjectId == id && r.Number == number).Select(r => (int?)r.Number).FirstOrDefaultAsync(stop), stop);
+
+    /// <summary>The newest revisions, newest first, those on left branches among them.</summary>
+    public async Task<List<RevisionCard>> HistoryAsync(Guid owner, Guid id, int most, CancellationToken stop)
+    {
+        var head = await db.Projects.Where(p => p.Id == id && p.Owner == owner).Select(p => p.Head).SingleAsync(stop);
+        var rows = await db.Revisions.AsNoTracking().Where(r => r.ProjectId == id)
+            .OrderByDescending(r => r.Number).Select(r => new { r.Number, r.Parent, r.Sentence, r.At }).ToListAsync(stop);
+        var parents = rows.ToDictionary(r => r.Number, r => r.Parent);
+        var way = new HashSet<int>();
+        for (int? at = head; at is { } number; at = parents[number]) way.Add(number);
+        return [.. rows.Take(most).Select(r => new RevisionCard(r.Number, r.Sentence, r.At, r.Number == head, way.Contains(r.Number)))];
+    }
+
     private async Task<int> MoveHeadAsync(
         Guid owner, Guid id, int expectedHead, string nowhere, Func<Task<int?>> where, CancellationToken stop)
     {

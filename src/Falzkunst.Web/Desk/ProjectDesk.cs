@@ -60,6 +60,23 @@ public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
         return await AgainAsync(on, stop);
     }
 
+    public async Task<OnDesk> GoToAsync(OnDesk on, int seenHead, int revision, CancellationToken stop)
+    {
+        await projects.GoToAsync(Owner, on.Project.Id, seenHead, revision, stop);
+        return await AgainAsync(on, stop);
+    }
+
+    /// <summary>The newest revisions, each with what the project was then.</summary>
+    public async Task<List<(RevisionCard Card, Project Value)>> HistoryAsync(OnDesk on, int most, CancellationToken stop)
+    {
+        var history = new List<(RevisionCard, Project)>();
+        foreach (var card in await projects.HistoryAsync(Owner, on.Project.Id, most, stop))
+        {
+            if (await projects.RevisionAsync(Owner, on.Project.Id, card.Number, stop) is { } value) history.Add((card, value));
+        }
+        return history;
+    }
+
     private async Task<OnDesk> AgainAsync(OnDesk on, CancellationToken stop) => on with
     {
         Project = await projects.OpenAsync(Owner, on.Project.Id, stop)

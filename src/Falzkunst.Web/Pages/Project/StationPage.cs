@@ -106,6 +106,20 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     public Task<IActionResult> OnPostRedoAsync(CancellationToken stop) =>
         ActAsync(async () => On = await Desk.RedoAsync(On, SeenHead, stop), stop);
 
+    /// <summary>How many revisions the history shows.</summary>
+    private const int ShownRevisions = 60;
+
+    public IReadOnlyList<(RevisionCard Card, Core.Projects.Project Value)> History { get; private set; } = [];
+
+    public async Task<IActionResult> OnGetHistoryAsync(CancellationToken stop)
+    {
+        History = await Desk.HistoryAsync(On, ShownRevisions, stop);
+        return Partial("_History", this);
+    }
+
+    public Task<IActionResult> OnPostGoToAsync(int revision, CancellationToken stop) =>
+        ActAsync(async () => On = await Desk.GoToAsync(On, SeenHead, revision, stop), stop);
+
     public Task<IActionResult> OnPostProjectNameAsync(string? name, CancellationToken stop) =>
         ActAsync(async () => On = await Desk.RenameAsync(On, name, stop), stop);
 

@@ -16,6 +16,7 @@ document.addEventListener("keydown", event => {
   const number = Number(event.key);
   if (number >= 1 && number <= stations.length) stations[number - 1].click();
   else if (event.key === "?") document.getElementById("keys").showModal();
+  else if (event.key === "h" || event.key === "H") document.querySelector("[data-opens=history]")?.click();
   else if (event.key === "f" || event.key === "F") table?.fit();
   else if (event.key === "s" || event.key === "S") table?.nextMode();
   else if (event.key === "+" || event.key === "=") table?.zoom(1.25);

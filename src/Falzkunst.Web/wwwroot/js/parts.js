@@ -5,6 +5,13 @@ document.addEventListener("click", event => {
   if (event.target.closest("[data-dismiss]")) event.target.closest(".notice").remove();
 });
 
+// Dialogs that buttons open, and close again with a choice.
+document.addEventListener("click", event => {
+  const opens = event.target.closest("[data-opens]"), closes = event.target.closest("[data-closes]");
+  if (opens) document.getElementById(opens.dataset.opens).showModal();
+  if (closes) document.getElementById(closes.dataset.closes).close();
+});
+
 document.addEventListener("alpine:init", () => {
   Alpine.data("dropTable", () => ({
     depth: 0,
