@@ -34,7 +34,7 @@ public sealed class OperationMark : TagHelper
         });
     }
 
-    private string Colour() => Ink ?? Operation.Colour();
+    private string Colour() => string.IsNullOrEmpty(Ink) ? Operation.Colour() : Ink;
 
     private static string Stroke(string d, string colour, double width, string? dash = null, string? cap = null) =>
         FormattableString.Invariant($"<path d=\"{d}\" fill=\"none\" stroke=\"{System.Net.WebUtility.HtmlEncode(colour)}\" stroke-width=\"{width}\"")

@@ -22,7 +22,7 @@ public sealed class RunStoreTests(TestDatabase database) : IClassFixture<TestDat
         var demo = (await projects.OpenAsync(Owner, (await projects.ListAsync(Owner, Stop))[0].Id, Stop))!;
         var drawer = await services.GetRequiredService<CatalogueStore>().DrawerAsync(Owner, Stop);
         var sheet = demo.Value.Sheets!.Sheets.Single(s => s.Stock == "ember-220");
-        var plan = SheetPlan.For(sheet, demo.Value.Design, drawer.Machine("twin-330"), drawer.Stock("ember-220"));
+        var plan = SheetPlan.For(sheet, demo.Value.Design, drawer.Machine("twin-330"), drawer.Stock("ember-220"), 1);
         var run = await services.GetRequiredService<RunStore>().BeginAsync(Owner, demo.Id, demo.Head, sheet.Id, "Ember 220, sheet 1", "twin-330", plan, speedUp, Stop);
         return (run, plan);
     }

@@ -180,6 +180,28 @@ public sealed class StationTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task Every_mark_of_an_operation_is_drawn_in_a_colour()
+    {
+        var html = await site.Browser.GetStringAsync(Address((await site.DemoAsync()).Id, "pieces"), Stop);
+        Assert.Contains("mark-perforate", html, StringComparison.Ordinal);
+        Assert.DoesNotContain("stroke=\"\"", html, StringComparison.Ordinal);
+        Assert.DoesNotContain("fill=\"\"", html, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Scores_run_short_of_the_cut_by_what_was_set()
+    {
+        var id = await site.BeginAsync("Short scores");
+        await site.UploadAsync(Address(id, "art", "BringIn"), "fold.svg", Encoding.UTF8.GetBytes(Fold.Replace("<path", "<path data-operation=\"score\"", StringComparison.Ordinal)), 1);
+        await site.PostAsync(Address(id, "set-out", "Clearance"), new() { ["clearance"] = "2 mm" }, 2);
+        var answer = await site.PostAsync(Address(id, "sheets", "Place"), new() { ["spacing"] = "2" }, 3);
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        var sheet = (await site.ProjectAsync(id)).Value.Sheets!.Sheets.Single();
+        var svg = Formats.Svg.SvgReader.Read(await site.Browser.GetByteArrayAsync(Address(id, "sheets", $"File&sheet={sheet.Id}&format=svg"), Stop));
+        Assert.Equal(40 - 2 * 2.01, svg.Shapes.Single(s => s.Declared == Operation.Score).Paths[0].Length, 1e-3);
+    }
+
+    [Fact]
     public async Task Sheets_are_taken_away_as_files_and_only_those_that_are_there()
     {
         var demo = await site.DemoAsync();

@@ -88,6 +88,9 @@ test("from a file dropped in to a finished run and coordinates where they must b
   expect(Math.max(...cuts.map(p => p[1]))).toBe(Math.round(top));
   const folds = points("2");
   expect(new Set(folds.map(p => p[0]))).toEqual(new Set([45 * 40, (45 + 82) * 40]));
+  // Scores stop a millimetre short of the edge.
+  expect(Math.max(...folds.map(p => p[1]))).toBe(Math.round((304.8 - 6.01) * 40));
+  expect(Math.min(...folds.map(p => p[1]))).toBe(Math.round((304.8 - 53.99) * 40));
   expect(errors).toEqual([]);
 });
 

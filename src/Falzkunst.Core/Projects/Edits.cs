@@ -42,6 +42,7 @@ public static class Edits
         drawer.Machine(setOut.Machine);
         if (setOut.Cards is < 1 or > MostCards) throw new EditRefused($"Make between 1 and {MostCards} cards.");
         if (!(setOut.SpacingMm is >= 0 and <= SetOut.MostSpacingMm)) throw new EditRefused($"Spacing is between 0 and {SetOut.MostSpacingMm} mm.");
+        if (!(setOut.ScoreClearanceMm is >= 0 and <= SetOut.MostClearanceMm)) throw new EditRefused($"Scores stop between 0 and {SetOut.MostClearanceMm} mm short of a cut.");
         if (!(setOut.Card.FoldedWidth is >= CardFormat.LeastMm and <= CardFormat.MostMm)
             || !(setOut.Card.FoldedHeight is >= CardFormat.LeastMm and <= CardFormat.MostMm))
         {

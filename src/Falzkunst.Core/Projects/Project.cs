@@ -41,10 +41,15 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
 /// <param name="Units">What lengths are shown in.</param>
 /// <param name="Cards">How many cards are made.</param>
 /// <param name="SpacingMm">Distance kept between pieces on a sheet, mm.</param>
-public sealed record SetOut(CardFormat Card, string Machine, Units Units, int Cards, double SpacingMm)
+/// <param name="ScoreClearanceMm">How far scores stop short of every cut, mm.</param>
+public sealed record SetOut(
+    CardFormat Card, string Machine, Units Units, int Cards, double SpacingMm, double ScoreClearanceMm = ScoreEnds.DefaultClearanceMm)
 {
     /// <summary>Pieces lie no farther apart than this by setting, mm.</summary>
     public const double MostSpacingMm = 50;
+
+    /// <summary>Scores stop no farther from a cut than this by setting, mm.</summary>
+    public const double MostClearanceMm = 10;
 
     public static readonly SetOut Default = new(CardFormat.Default, "twin-330", Units.Millimetres, 1, 2);
 }

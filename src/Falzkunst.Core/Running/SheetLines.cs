@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
@@ -36,23 +37,31 @@ public static class SheetLines
     };
 
     /// <summary>All lines of a sheet that a tool runs, in piece order; printed lines and aids are left out.</summary>
-    public static List<SheetLine> Of(SheetLayout sheet, Design design)
+    /// <param name="sheet">The sheet.</param>
+    /// <param name="design">Its pieces.</param>
+    /// <param name="scoreClearance">How far scores stop short of every cut, mm.</param>
+    public static List<SheetLine> Of(SheetLayout sheet, Design design, double scoreClearance)
     {
         var lines = new List<SheetLine>();
+        var fitted = new Dictionary<string, IReadOnlyDictionary<string, ImmutableArray<Path>>>(StringComparer.Ordinal);
         foreach (var placement in sheet.Placements)
         {
-            if (design.Find(placement.Piece) is { } piece) lines.AddRange(Of(piece, placement.Copy, placement.Place));
+            if (design.Find(placement.Piece) is not { } piece) continue;
+            if (!fitted.TryGetValue(piece.Id, out var scores)) fitted[piece.Id] = scores = ScoreEnds.Fit(piece, scoreClearance);
+            lines.AddRange(Of(piece, placement.Copy, placement.Place, scores));
         }
         return lines;
     }
 
-    /// <summary>The lines of one piece at a place.</summary>
-    public static IEnumerable<SheetLine> Of(Piece piece, int copy, Affine place)
+    /// <summary>The lines of one piece at a place, as drawn but for the scores given.</summary>
+    public static IEnumerable<SheetLine> Of(
+        Piece piece, int copy, Affine place, IReadOnlyDictionary<string, ImmutableArray<Path>>? scores = null)
     {
         foreach (var (line, path) in piece.Drawn)
         {
-            if (StageOf(line) is { } stage)
-                yield return new SheetLine(stage, line.Operation, line.Ink, piece.Id, copy, line.Id, path.Map(place));
+            if (StageOf(line) is not { } stage) continue;
+            foreach (var run in scores?.GetValueOrDefault(line.Id, [path]) ?? [path])
+                yield return new SheetLine(stage, line.Operation, line.Ink, piece.Id, copy, line.Id, run.Map(place));
         }
     }
 

@@ -12,8 +12,9 @@ namespace Falzkunst.Data.Projects;
 /// </summary>
 public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider clock)
 {
-    public Task<List<ProjectCard>> ListAsync(Guid owner, CancellationToken stop) => db.Projects
-        .Where(p => p.Owner == owner && p.RemovedAt == null)
+    /// <summary>The projects on the desk, or those taken off it; the last changed first.</summary>
+    public Task<List<ProjectCard>> ListAsync(Guid owner, CancellationToken stop, bool removed = false) => db.Projects
+        .Where(p => p.Owner == owner && (p.RemovedAt != null) == removed)
         .OrderByDescending(p => p.ChangedAt)
         .Select(p => new ProjectCard(p.Id, p.Name, p.ChangedAt, p.Pieces, p.Stocks, p.Findings))
         .ToListAsync(stop);

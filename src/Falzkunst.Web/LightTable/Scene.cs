@@ -46,9 +46,11 @@ public sealed record SceneFrame(string Kind, double[] Box, string? Fill = null, 
 /// <param name="Map">From the shape's coordinates to the table's.</param>
 /// <param name="Fill">Colour of its stock.</param>
 /// <param name="Lines">What each path of the shape is.</param>
+/// <param name="Scores">Scores that run otherwise than they were drawn: the paths as they run, by line id.</param>
 /// <param name="Size">Width and height, mm, and how each reads in the user's units.</param>
 public sealed record SceneItem(
-    string Piece, int Copy, string Name, string Shape, double[] Map, string Fill, IReadOnlyList<SceneLine> Lines, SceneSize Size);
+    string Piece, int Copy, string Name, string Shape, double[] Map, string Fill, IReadOnlyList<SceneLine> Lines,
+    IReadOnlyDictionary<string, string> Scores, SceneSize Size);
 
 /// <summary>Box of a piece in its own coordinates, and its measures in words.</summary>
 public sealed record SceneSize(double X, double Y, double Width, double Height, string WidthText, string HeightText);

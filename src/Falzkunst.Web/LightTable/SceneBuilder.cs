@@ -116,7 +116,16 @@ public static class SceneBuilder
         return new SceneItem(
             piece.Id, copy, piece.Name, piece.Shape.Hash, [map.A, map.B, map.C, map.D, map.E, map.F], on.Drawer.ColourOf(piece.Stock),
             [.. piece.Lines.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(l.Role), l.Ink))],
+            ScoresOf(piece, on.Value.SetOut.ScoreClearanceMm),
             new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)));
+    }
+
+    private static Dictionary<string, string> ScoresOf(Piece piece, double clearance)
+    {
+        var drawn = piece.Drawn.ToDictionary(d => d.Line.Id, d => d.Path);
+        return ScoreEnds.Fit(piece, clearance)
+            .Where(s => s.Value is not [var only] || !ReferenceEquals(only, drawn[s.Key]))
+            .ToDictionary(s => s.Key, s => string.Concat(s.Value.Select(p => PathText.Write(p, Decimals))));
     }
 
     private static ScenePin? Pin(int number, Finding finding, Design design, Func<int, Affine> placeOf, bool withLoose)

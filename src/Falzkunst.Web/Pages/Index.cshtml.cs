@@ -17,13 +17,16 @@ public sealed class IndexModel(ProjectStore projects, ProjectDesk desk) : PageMo
     public string? Wrong { get; private set; }
     public string? Name { get; private set; }
 
-    /// <summary>The project that was just taken off the desk.</summary>
-    public (Guid Id, string Name)? Removed { get; private set; }
+    /// <summary>Projects taken off the desk.</summary>
+    public IReadOnlyList<ProjectCard> OffTheDesk { get; private set; } = [];
+
+    /// <summary>The one that was taken off by the last click.</summary>
+    public ProjectCard? JustRemoved { get; private set; }
 
     public async Task OnGetAsync(CancellationToken stop)
     {
-        if (Guid.TryParse(TempData[nameof(Removed)]?.ToString(), out var gone) && await projects.OpenAsync(ProjectDesk.Owner, gone, stop) is { } off)
-            Removed = (off.Id, off.Name);
+        OffTheDesk = await projects.ListAsync(ProjectDesk.Owner, stop, removed: true);
+        JustRemoved = Guid.TryParse(TempData[nameof(JustRemoved)]?.ToString(), out var gone) ? OffTheDesk.FirstOrDefault(p => p.Id == gone) : null;
         Projects = await projects.ListAsync(ProjectDesk.Owner, stop);
         foreach (var card in Projects.Where(p => p.Pieces > 0).Take(MostPictures))
         {
@@ -47,7 +50,7 @@ public sealed class IndexModel(ProjectStore projects, ProjectDesk desk) : PageMo
     public async Task<IActionResult> OnPostRemoveAsync(Guid id, CancellationToken stop)
     {
         await projects.RemoveAsync(ProjectDesk.Owner, id, removed: true, stop);
-        TempData[nameof(Removed)] = id.ToString();
+        TempData[nameof(JustRemoved)] = id.ToString();
         return RedirectToPage();
     }
 

@@ -148,7 +148,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
     {
         try
         {
-            return (SheetPlan.For(sheet, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), On.Drawer.Stock(sheet.Stock)), null);
+            return (SheetPlan.For(sheet, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), On.Drawer.Stock(sheet.Stock), Value.SetOut.ScoreClearanceMm), null);
         }
         catch (PlanRefused e)
         {

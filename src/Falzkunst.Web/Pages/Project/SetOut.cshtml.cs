@@ -52,6 +52,13 @@ public sealed class SetOutModel(ProjectDesk desk) : StationPage(desk)
             ? SettleAsync(Value.SetOut with { Cards = number }, stop)
             : RegionsAsync(stop);
 
+    public Task<IActionResult> OnPostClearanceAsync(string? clearance, CancellationToken stop)
+    {
+        var mm = ReadLength("clearance", clearance);
+        if (mm is < 0 or > SetOut.MostClearanceMm) Refuse("clearance", clearance, $"Between 0 and {Length.Show(SetOut.MostClearanceMm, Units)}.");
+        return Wrong.Count > 0 ? RegionsAsync(stop) : SettleAsync(Value.SetOut with { ScoreClearanceMm = mm!.Value }, stop);
+    }
+
     private Task<IActionResult> SettleAsync(SetOut setOut, CancellationToken stop) =>
         setOut == Value.SetOut ? RegionsAsync(stop) : DoAsync(new SettleSetOut(setOut), stop);
 

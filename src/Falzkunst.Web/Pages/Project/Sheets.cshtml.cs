@@ -59,7 +59,7 @@ public sealed class SheetsModel(ProjectDesk desk) : StationPage(desk)
     public IActionResult OnGetFile(string sheet, string format)
     {
         if (Value.Sheets?.Find(sheet) is not { } layout || On.Drawer.Stocks.FirstOrDefault(s => s.Key == layout.Stock) is not { } stock) return NotFound();
-        var plan = SheetPlan.For(layout, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), stock);
+        var plan = SheetPlan.For(layout, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), stock, Value.SetOut.ScoreClearanceMm);
         var page = ProductionPage.Of(plan, layout.Width, layout.Height);
         var name = $"{FileWords(On.Project.Name)}-{layout.Id}";
         return format switch

@@ -26,7 +26,7 @@ const groups = new Map();
 
 /** The lines of an item gathered by how they are drawn: one stroke call a kind instead of one a line. */
 function gathered(item) {
-  const key = item.shape + item.lines.map(l => l.op + l.role + (l.ink ?? "")).join();
+  const key = item.shape + item.lines.map(l => l.op + l.role + (l.ink ?? "")).join() + Object.values(item.scores).join();
   let found = groups.get(key);
   if (found) return found;
   const lines = shapes.get(item.shape);
@@ -35,13 +35,18 @@ function gathered(item) {
     if (line.role !== "i") paper.addPath(lines[i]);
     const kind = line.op + (line.ink ?? "");
     if (!kinds.has(kind)) kinds.set(kind, { op: line.op, colour: colourOf(line), path: new Path2D() });
-    kinds.get(kind).path.addPath(lines[i]);
+    kinds.get(kind).path.addPath(pathOf(item, line, lines[i]));
   });
-  found = { paper, kinds: [...kinds.values()].sort((a, b) => order(a.op) - order(b.op)) };
+  // What a score loses where it stops short of a cut is shown faint.
+  const cutBack = new Path2D();
+  item.lines.forEach((line, i) => { if (line.id in item.scores) cutBack.addPath(lines[i]); });
+  found = { paper, cutBack, kinds: [...kinds.values()].sort((a, b) => order(a.op) - order(b.op)) };
   groups.set(key, found);
   return found;
 }
 
+/** A line as it runs: as drawn, or a score as it was fitted. */
+const pathOf = (item, line, drawn) => line.id in item.scores ? new Path2D(item.scores[line.id]) : drawn;
 const colourOf = line => line.ink ?? scene.colours[line.op];
 const order = op => ["print", "emboss", "draw", "foil", "score", "perforate", "aid", "cut"].indexOf(op);
 
@@ -83,9 +88,15 @@ function isSeen(item, seen) {
 }
 
 function paintItem(g, item, unit) {
-  const { paper, kinds } = gathered(item);
+  const { paper, cutBack, kinds } = gathered(item);
   g.fillStyle = item.fill;
   g.fill(paper, "evenodd");
+  g.globalAlpha = 0.3;
+  g.setLineDash([]);
+  g.lineWidth = unit;
+  g.strokeStyle = scene.colours.score;
+  g.stroke(cutBack);
+  g.globalAlpha = 1;
   for (const kind of kinds) strokes(g, kind.op, kind.colour, kind.path, unit, item.fill);
 }
 
@@ -99,7 +110,7 @@ function paintRunning(g, item, unit, progress) {
   item.lines.forEach((line, i) => {
     const done = line.runs && (line.runs[0] < progress.step || (line.runs[0] === progress.step && line.runs[1] < progress.line));
     g.globalAlpha = done ? 1 : 0.22;
-    strokes(g, line.op, colourOf(line), lines[i], unit, item.fill);
+    strokes(g, line.op, colourOf(line), pathOf(item, line, lines[i]), unit, item.fill);
   });
   g.globalAlpha = 1;
 }

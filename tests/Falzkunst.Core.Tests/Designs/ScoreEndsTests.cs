@@ -1,0 +1,85 @@
+using CsCheck;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Tests.Designs;
+
+public sealed class ScoreEndsTests
+{
+    private static Path[] Fit(Piece piece, double clearance, string line = "l2") => [.. ScoreEnds.Fit(piece, clearance)[line]];
+
+    private static Line Score(string id = "l2") => Given.Line(id, LineRole.Inner, Operation.Score);
+
+    [Fact]
+    public void A_fold_from_edge_to_edge_stops_short_at_both_ends()
+    {
+        var score = Assert.Single(Fit(Given.Piece("p", 100, 60, (Score(), Given.Straight(50, 0, 50, 60))), 1));
+        Assert.Equal((1.01, 58.99), (Math.Round(score.Start.Y, 6), Math.Round(score.End.Y, 6)));
+    }
+
+    [Fact]
+    public void A_fold_drawn_too_long_is_cut_back_and_one_drawn_a_little_short_is_drawn_out()
+    {
+        Assert.Equal(57.98, Assert.Single(Fit(Given.Piece("p", 100, 60, (Score(), Given.Straight(50, -20, 50, 80))), 1)).Length, 1e-6);
+        Assert.Equal(57.98, Assert.Single(Fit(Given.Piece("p", 100, 60, (Score(), Given.Straight(50, 3, 50, 57.5))), 1)).Length, 1e-6);
+    }
+
+    [Fact]
+    public void A_score_in_mid_paper_is_the_very_line_that_was_drawn()
+    {
+        var drawn = Given.Straight(20, 20, 80, 40);
+        Assert.Same(drawn, Assert.Single(Fit(Given.Piece("p", 100, 60, (Score(), drawn)), 1)));
+    }
+
+    [Fact]
+    public void On_a_slanted_edge_the_distance_is_measured_square_to_the_edge()
+    {
+        var triangle = new Piece("p", "p", "chalk-200", 1, Affine.Identity,
+            new PieceShape([Path.Polyline([new(0, 0), new(100, 0), new(0, 100)], true), Given.Straight(30, 10, 30, 90)]),
+            [Given.Line("l1", LineRole.Outline, Operation.Cut), Score()]);
+        var score = Assert.Single(Fit(triangle, 2));
+        Assert.Equal(70 - 2.01 * Math.Sqrt(2), score.End.Y, 1e-6);
+    }
+
+    [Fact]
+    public void An_opening_parts_a_fold_and_a_score_along_the_edge_does_not_run()
+    {
+        var window = Given.Piece("p", 100, 60, (Score(), Given.Straight(50, 0, 50, 60)), (Given.Line("l3", LineRole.Opening, Operation.Cut), Path.Rectangle(40, 20, 20, 20)));
+        Assert.Equal([17.98, 17.98], Fit(window, 1).Select(p => Math.Round(p.Length, 6)));
+        Assert.Empty(Fit(Given.Piece("p", 100, 60, (Score(), Given.Straight(0.4, 0, 0.4, 60))), 1));
+    }
+
+    [Fact]
+    public void A_fitted_score_keeps_its_distance_and_is_as_long_as_it_can_be()
+    {
+        var corners = Given.Points.Array[3, 14];
+        var openings = (from c in Given.Points from r in Gen.Double[2, 40] select EllipticArc.Ellipse(c, r, r * 0.7)).Array[0, 3];
+        Gen.Select(corners, openings, Given.Points, Given.Points, Gen.Double[0, 4]).Sample((outline, holes, a, b, clearance) =>
+        {
+            if (Math.Abs(Polygons.SignedArea(outline)) < 1 || a.DistanceTo(b) < 1) return;
+            var ring = Path.Polyline(outline, true);
+            var cuts = holes.Prepend(ring).ToList();
+            var piece = new Piece("p", "p", "chalk-200", 1, Affine.Identity, new PieceShape([.. cuts, Given.Straight(a.X, a.Y, b.X, b.Y)]),
+                [Given.Line("l1", LineRole.Outline, Operation.Cut), .. holes.Select((_, i) => Given.Line($"h{i}", LineRole.Opening, Operation.Cut)), Score("s")]);
+            var fitted = Fit(piece, clearance, "s");
+            double Distance(Point p) => cuts.Min(c => Polygons.DistanceToRing(Flattening.Flatten(c, 0.0005), p));
+            bool OnPaper(Point p) => cuts.Aggregate(false, (inside, c) => inside ^ Polygons.Contains(c.Flat, p));
+            foreach (var run in fitted)
+            {
+                for (var i = 0; i <= 40; i++) Assert.True(Distance(Point.Lerp(run.Start, run.End, i / 40.0)) >= clearance - 1e-6);
+            }
+            // What was left out is too close to a cut, or not on paper, or too short to be a fold.
+            for (var i = 0; i <= 60; i++)
+            {
+                var p = Point.Lerp(a, b, i / 60.0);
+                if (fitted.Any(f => Polygons.DistanceToStretch(p, f.Start, f.End) < 1e-6)) continue;
+                Assert.True(!OnPaper(p) || Distance(p) <= clearance + 0.03 || IsNarrow(p), $"{p} could have been scored at {clearance}");
+            }
+            bool IsNarrow(Point p)
+            {
+                var step = (b - a) * (0.5 / a.DistanceTo(b));
+                return Distance(p + step) <= clearance + 0.5 || Distance(p - step) <= clearance + 0.5;
+            }
+        }, iter: 400);
+    }
+}
