@@ -119,3 +119,29 @@ test("two windows on one project: the later edit is told what happened and nothi
   await other.getByRole("link", { name: "Show what is there now" }).click();
   await expect(other.getByLabel("Cards")).toHaveValue("12");
 });
+
+const folds = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="90mm" viewBox="0 0 200 90" fill="none" stroke="#101010" stroke-width=".3">
+  <rect x="10" y="10" width="80" height="60"/><rect x="110" y="10" width="80" height="60"/>
+  <path d="M20 40H80" stroke="#30A030"/><path d="M120 40H180" stroke="#30A030"/><path d="M120 55H180" stroke="#30A030"/>
+  <path d="M25 15H60V30H25V15.3"/>
+</svg>`;
+
+test("all lines of one look get their operation at once, and an open cut is closed by one key", async ({ page }) => {
+  const errors = watch(page);
+  await begin(page, "Bought file");
+  await goTo(page, "Art");
+  await headMoves(page, () => page.locator("#files").setInputFiles({ name: "bought.svg", mimeType: "image/svg+xml", buffer: Buffer.from(folds) }));
+  await goTo(page, "Pieces");
+  const pen = page.locator(".tray-card.kind").filter({ hasText: "· draw" });
+  await headMoves(page, () => pen.getByRole("radio", { name: "score" }).check({ force: true }));
+  await headMoves(page, () => page.getByRole("button", { name: "Also 2 such lines on 1 other piece" }).click());
+  await expect(page.getByRole("button", { name: /such line/ })).toHaveCount(0);
+  await page.getByRole("button", { name: /Piece 2/ }).click();
+  await expect(page.locator("#name")).toHaveValue("Piece 2");
+  await expect(page.locator(".tray-card.kind").filter({ hasText: "2 lines" })).toContainText("score");
+  await page.getByRole("button", { name: /Piece 1/ }).click();
+  await headMoves(page, () => page.getByRole("button", { name: "Close it" }).click());
+  await expect(page.getByText("will not come out")).toHaveCount(0);
+  await expect(page.locator("#ledger").getByText("findings")).toHaveCount(0);
+  expect(errors).toEqual([]);
+});

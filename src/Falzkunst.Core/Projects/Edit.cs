@@ -9,6 +9,8 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(SettleSetOut), "settle-set-out")]
 [JsonDerivedType(typeof(BringInArt), "bring-in-art")]
 [JsonDerivedType(typeof(SetOperation), "set-operation")]
+[JsonDerivedType(typeof(SetOperationOfLook), "set-operation-of-look")]
+[JsonDerivedType(typeof(CloseOutline), "close-outline")]
 [JsonDerivedType(typeof(SetStock), "set-stock")]
 [JsonDerivedType(typeof(SetQuantity), "set-quantity")]
 [JsonDerivedType(typeof(RenamePiece), "rename-piece")]
@@ -45,6 +47,20 @@ public sealed record BringInArt(Guid Art, string FileName) : Edit
 public sealed record SetOperation(string Piece, ImmutableArray<string> Lines, Operation Operation) : Edit
 {
     public override string Sentence => $"Set {(Lines.Length == 1 ? "a line" : $"{Lines.Length} lines")} to {Operation.Word()}";
+}
+
+/// <summary>An operation for every line of a look, on all pieces.</summary>
+public sealed record SetOperationOfLook(Look Look, Operation Operation) : Edit
+{
+    public override string Sentence => $"Set all {Look.InWords().ToLowerInvariant()} to {Operation.Word()}";
+}
+
+/// <summary>An open cut on a piece closed by a straight way from its end to its start; it becomes an opening.</summary>
+/// <param name="Piece">Id of the piece.</param>
+/// <param name="Line">Id of the line.</param>
+public sealed record CloseOutline(string Piece, string Line) : Edit
+{
+    public override string Sentence => "Closed an open cut";
 }
 
 /// <summary>A stock for pieces.</summary>

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
 
 namespace Falzkunst.Core.Projects;
@@ -25,6 +26,8 @@ public static class Edits
         SettleSetOut e => Settle(project, e.SetOut, drawer),
         BringInArt e => project with { Design = Add(project.Design, e) },
         SetOperation e => project with { Design = project.Design.With(e.Piece, p => WithOperation(p, e)) },
+        SetOperationOfLook e => project with { Design = WithOperationOfLook(project.Design, e) },
+        CloseOutline e => project with { Design = WithClosed(project.Design, e) },
         SetStock e => project with { Design = WithStock(project.Design, e, drawer) },
         SetQuantity e => e.Quantity is >= 1 and <= MostOfAPiece
             ? project with { Design = project.Design.With(e.Piece, p => p with { Quantity = e.Quantity }) }
@@ -73,6 +76,41 @@ public static class Edits
         if (missing || edit.Lines.IsEmpty) throw new EditRefused("Those lines are no longer on the piece. Reload the page to see what is there now.");
         var wanted = edit.Lines.ToHashSet();
         return piece with { Lines = [.. piece.Lines.Select(l => wanted.Contains(l.Id) ? l.With(edit.Operation) : l)] };
+    }
+
+    private static Design WithOperationOfLook(Design design, SetOperationOfLook edit)
+    {
+        if (!design.Pieces.Any(p => p.Lines.Any(l => l.Look == edit.Look)))
+            throw new EditRefused("No line looks like that any more. Reload the page to see what is there now.");
+        return design with
+        {
+            Pieces =
+            [
+                .. design.Pieces.Select(p => p.Lines.Any(l => l.Look == edit.Look && l.Operation != edit.Operation)
+                    ? p with { Lines = [.. p.Lines.Select(l => l.Look == edit.Look && l.Operation != edit.Operation ? l.With(edit.Operation) : l)] }
+                    : p),
+            ],
+        };
+    }
+
+    private static Design WithClosed(Design design, CloseOutline edit)
+    {
+        var closed = design.With(edit.Piece, piece =>
+        {
+            var at = piece.Lines.Select((l, i) => (l, i)).FirstOrDefault(t => t.l.Id == edit.Line, (null!, -1)).Item2;
+            if (at < 0) throw new EditRefused("That line is no longer on the piece. Reload the page to see what is there now.");
+            var (line, path) = (piece.Lines[at], piece.Shape.Paths[at]);
+            if (path.IsClosed || path.Segments.Length < 2) throw new EditRefused("That line is closed already, or has no end to close.");
+            return piece with
+            {
+                Shape = new PieceShape(piece.Shape.Paths.SetItem(at, new Path(path.Start, path.Segments, closed: true))),
+                Lines = piece.Lines.SetItem(at, line with
+                {
+                    Role = line.Operation == Operation.Cut ? LineRole.Opening : line.Role, Look = line.Look with { Closed = true },
+                }),
+            };
+        });
+        return closed with { Findings = [.. closed.Findings.Where(f => !(f.Code == "open-outline" && f.Piece == edit.Piece && f.Line == edit.Line))] };
     }
 
     private static Design WithStock(Design design, SetStock edit, Drawer drawer)

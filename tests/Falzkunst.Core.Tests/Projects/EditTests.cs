@@ -21,6 +21,30 @@ public sealed class EditTests
     }
 
     [Fact]
+    public void Lines_of_one_look_change_together_on_all_pieces_and_others_stay()
+    {
+        var look = Two.Design.Pieces[0].Lines[1].Look;
+        var three = Two with { Design = Two.Design with { Pieces = Two.Design.Pieces.Add(Two.Design.Pieces[0] with { Id = "p3" }) } };
+        var after = Edits.Apply(three, new SetOperationOfLook(look, Operation.Score), Given.Drawer);
+        Assert.Equal([Operation.Score, Operation.Score], new[] { after.Design.Pieces[0], after.Design.Pieces[2] }.Select(p => p.Lines[1].Operation));
+        Assert.All(after.Design.Pieces, p => Assert.Equal(Operation.Cut, p.Lines[0].Operation));
+        Assert.Throws<EditRefused>(() => Edits.Apply(Two, new SetOperationOfLook(look with { Layer = "none" }, Operation.Score), Given.Drawer));
+    }
+
+    [Fact]
+    public void An_open_cut_closed_becomes_an_opening_and_its_finding_goes()
+    {
+        var open = Path.Polyline([new(10, 10), new(30, 10), new(30, 30), new(10, 30), new(10, 10.3)], closed: false);
+        var project = Given.ProjectOf(Given.Piece("p1", 60, 40, (Given.Line("l2", LineRole.Inner, Operation.Cut), open)));
+        project = project with { Design = project.Design with { Findings = [new Finding("open-outline", Severity.Major, "Open.", "p1", "l2", null)] } };
+        var after = Edits.Apply(project, new CloseOutline("p1", "l2"), Given.Drawer).Design;
+        Assert.Equal(60 * 40 - 400, after.Pieces[0].Area, 1e-9);
+        Assert.Empty(after.Findings);
+        Assert.Throws<EditRefused>(() => Edits.Apply(Edits.Apply(project, new CloseOutline("p1", "l2"), Given.Drawer), new CloseOutline("p1", "l2"), Given.Drawer));
+        Assert.Throws<EditRefused>(() => Edits.Apply(project, new CloseOutline("p1", "l9"), Given.Drawer));
+    }
+
+    [Fact]
     public void Pen_and_foil_come_with_a_colour_and_leave_with_it()
     {
         var drawn = Edits.Apply(Two, new SetOperation("p1", ["l2"], Operation.Draw), Given.Drawer);

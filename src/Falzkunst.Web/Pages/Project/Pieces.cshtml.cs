@@ -38,6 +38,22 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules) : Station
         return answer;
     }
 
+    /// <summary>Lines on other pieces that look like those of a kind and have another operation.</summary>
+    public (int Lines, int Pieces) AlikeElsewhere(Piece piece, LineKind kind)
+    {
+        var alike = Value.Design.Pieces.Where(p => p != piece)
+            .Select(p => p.Lines.Count(l => l.Look == kind.Look && l.Operation != kind.Operation)).Where(n => n > 0).ToList();
+        return (alike.Sum(), alike.Count);
+    }
+
+    public async Task<IActionResult> OnPostOperationOfLookAsync(string piece, string line, CancellationToken stop)
+    {
+        if (Value.Design.Find(piece)?.Lines.FirstOrDefault(l => l.Id == line) is not { } model) return await RegionsAsync(stop);
+        return await DoAsync(new SetOperationOfLook(model.Look, model.Operation), stop);
+    }
+
+    public Task<IActionResult> OnPostCloseAsync(string piece, string line, CancellationToken stop) => DoAsync(new CloseOutline(piece, line), stop);
+
     public Task<IActionResult> OnPostStockAsync(string piece, string stock, CancellationToken stop) =>
         DoAsync(new SetStock([piece], stock), stop);
 
