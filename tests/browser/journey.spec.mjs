@@ -11,7 +11,6 @@ const card = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="90mm
 </svg>`;
 
 test("from a file dropped in to a finished run and coordinates where they must be", async ({ page }) => {
-  test.setTimeout(120_000);
   const errors = watch(page);
   await begin(page, "Folder for one");
 

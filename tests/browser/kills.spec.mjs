@@ -36,7 +36,7 @@ async function killAndStartAgain() {
 }
 
 test(`edits: ${KILLS} kills lose nothing that was acknowledged`, async () => {
-  test.setTimeout(180_000);
+  test.setTimeout(400_000);
   let d = await desk();
   const project = (await d.post("/", { name: "Killed while editing" })).location.split("/")[2];
   const page = `/projects/${project}/set-out`;
@@ -72,7 +72,7 @@ test(`edits: ${KILLS} kills lose nothing that was acknowledged`, async () => {
 });
 
 test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async () => {
-  test.setTimeout(180_000);
+  test.setTimeout(400_000);
   let d = await desk();
   const project = (await d.html("/")).match(/projects\/([0-9a-f-]+)\/pieces/)[1];
   const page = `/projects/${project}/run`;
@@ -91,7 +91,7 @@ test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async
   await d.post(`${page}?handler=Speed`, { run, speed: "8" }, head);
 
   let kills = 0, now;
-  const until = Date.now() + 150_000;
+  const until = Date.now() + 350_000;
   for (;;) {
     const before = await status();
     if (before.waits) await d.post(`${page}?handler=Confirm`, { run }, head);

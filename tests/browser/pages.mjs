@@ -20,6 +20,7 @@ export async function begin(page, name) {
   await page.getByLabel("New project").fill(name);
   await page.getByRole("button", { name: "Begin" }).click();
   await expect(page).toHaveURL(/set-out/);
+  await settled(page);
 }
 
 export async function openDemo(page, station) {

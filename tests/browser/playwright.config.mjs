@@ -7,7 +7,9 @@ export default defineConfig({
   globalTeardown: "./teardown.mjs",
   fullyParallel: false,
   workers: 1,
-  timeout: 60_000,
+  // Generous: a busy machine makes a test slow, not wrong.
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   reporter: [["list"]],
   outputDir: "../../.data/browser-output",
   use: {

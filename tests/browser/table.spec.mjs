@@ -69,6 +69,31 @@ test("lengths switch to inches everywhere and back, and undo and redo go by keys
   await headMoves(page, () => page.keyboard.press("Control+z"));
 });
 
+test("a piece is sized by number, turned, mirrored and duplicated", async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole("button", { name: /Viaduct/ }).click();
+  await expect(page.locator("#name")).toHaveValue("Viaduct");
+  const width = page.getByLabel("Width"), height = page.getByLabel("Height");
+  await width.fill("122mm / 2");
+  await headMoves(page, () => width.press("Tab"));
+  await expect(width).toHaveValue("61 mm");
+  await expect(height).toHaveValue("26 mm");
+  await expect(page.locator(".overlay .measure").first()).toHaveText("61.0 mm");
+  await page.getByLabel("Turn by").fill("90");
+  await headMoves(page, () => page.getByLabel("Turn by").press("Tab"));
+  const turned = await selectionBox(page);
+  expect(turned.height).toBeGreaterThan(turned.width);
+  await headMoves(page, () => page.getByRole("button", { name: "Mirror left–right" }).click());
+  await headMoves(page, () => page.getByRole("button", { name: "Duplicate" }).click());
+  await expect(page.getByRole("button", { name: /Viaduct \(2\)/ })).toBeVisible();
+  await page.getByLabel("Turn by").fill("a bit");
+  await page.getByLabel("Turn by").press("Tab");
+  await expect(page.getByText("positive is clockwise")).toBeVisible();
+  await expect(page.getByLabel("Turn by")).toHaveValue("a bit");
+  for (let i = 0; i < 4; i++) await headMoves(page, () => page.locator("[data-history=undo]").click());
+  await expect(width).toHaveValue("122 mm");
+});
+
 test("the history goes back to any revision and loses nothing", async ({ page }) => {
   await begin(page, "Long memory");
   for (const cards of ["2", "3", "4"]) {

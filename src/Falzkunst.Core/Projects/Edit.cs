@@ -11,6 +11,10 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(SetOperation), "set-operation")]
 [JsonDerivedType(typeof(SetOperationOfLook), "set-operation-of-look")]
 [JsonDerivedType(typeof(CloseOutline), "close-outline")]
+[JsonDerivedType(typeof(ResizePiece), "resize-piece")]
+[JsonDerivedType(typeof(MirrorPiece), "mirror-piece")]
+[JsonDerivedType(typeof(TurnPiece), "turn-piece")]
+[JsonDerivedType(typeof(DuplicatePiece), "duplicate-piece")]
 [JsonDerivedType(typeof(SetStock), "set-stock")]
 [JsonDerivedType(typeof(SetQuantity), "set-quantity")]
 [JsonDerivedType(typeof(RenamePiece), "rename-piece")]
@@ -61,6 +65,30 @@ public sealed record SetOperationOfLook(Look Look, Operation Operation) : Edit
 public sealed record CloseOutline(string Piece, string Line) : Edit
 {
     public override string Sentence => "Closed an open cut";
+}
+
+/// <summary>Another size for a piece, mm.</summary>
+public sealed record ResizePiece(string Piece, double Width, double Height) : Edit
+{
+    public override string Sentence => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"Made a piece {Width:0.0} × {Height:0.0} mm");
+}
+
+/// <summary>A piece as seen from behind.</summary>
+public sealed record MirrorPiece(string Piece, bool LeftRight) : Edit
+{
+    public override string Sentence => LeftRight ? "Mirrored a piece left to right" : "Mirrored a piece top to bottom";
+}
+
+/// <summary>A piece turned on the card; positive is clockwise.</summary>
+public sealed record TurnPiece(string Piece, double Degrees) : Edit
+{
+    public override string Sentence => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"Turned a piece by {Degrees:0.##}°");
+}
+
+/// <summary>A second piece like the first.</summary>
+public sealed record DuplicatePiece(string Piece) : Edit
+{
+    public override string Sentence => "Duplicated a piece";
 }
 
 /// <summary>A stock for pieces.</summary>

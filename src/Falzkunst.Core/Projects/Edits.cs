@@ -28,6 +28,10 @@ public static class Edits
         SetOperation e => project with { Design = project.Design.With(e.Piece, p => WithOperation(p, e)) },
         SetOperationOfLook e => project with { Design = WithOperationOfLook(project.Design, e) },
         CloseOutline e => project with { Design = WithClosed(project.Design, e) },
+        ResizePiece e => project with { Design = Arranging.Resize(project.Design, e.Piece, e.Width, e.Height) },
+        MirrorPiece e => project with { Design = Arranging.Mirror(project.Design, e.Piece, e.LeftRight) },
+        TurnPiece e => project with { Design = Arranging.Turn(project.Design, e.Piece, e.Degrees) },
+        DuplicatePiece e => project with { Design = Arranging.Duplicate(project.Design, e.Piece, CopyName(project.Design, e.Piece)) },
         SetStock e => project with { Design = WithStock(project.Design, e, drawer) },
         SetQuantity e => e.Quantity is >= 1 and <= MostOfAPiece
             ? project with { Design = project.Design.With(e.Piece, p => p with { Quantity = e.Quantity }) }
@@ -62,6 +66,9 @@ public static class Edits
         return new Design(
             [.. design.Pieces, .. pieces], [.. design.Loose, .. added.Loose], [.. design.Findings, .. added.Findings], added.NextPiece);
     }
+
+    private static string CopyName(Design design, string id) =>
+        FreeName(design.Find(id)?.Name ?? "", design.Pieces.Select(p => p.Name).ToHashSet());
 
     private static string FreeName(string name, HashSet<string> taken)
     {

@@ -13,10 +13,11 @@ public static class SpreadOut
     /// <summary>Width to height that the whole should come near to: that of the light table.</summary>
     private const double WishedAspect = 1.72;
 
-    /// <summary>For each piece a map from its own coordinates to the table's; rows are filled from the left and centred on their line.</summary>
+    /// <summary>For each piece a map from its own coordinates to the table's, turned as it is on the card; rows are filled from the left and centred on their line.</summary>
     public static ImmutableArray<Affine> Arrange(Design design)
     {
-        var boxes = design.Pieces.Select(p => p.Size).ToList();
+        var turned = design.Pieces.Select(p => p.Place with { E = 0, F = 0 }).ToList();
+        var boxes = design.Pieces.Select((p, i) => p.Shape.Paths[0].Map(turned[i]).Bounds).ToList();
         if (boxes.Count == 0) return [];
         var area = boxes.Sum(b => (b.Width + GapMm) * (b.Height + GapMm));
         var widest = boxes.Max(b => b.Width);
@@ -25,7 +26,7 @@ public static class SpreadOut
             .Select(step => Math.Max(widest, Math.Sqrt(area * WishedAspect) * step / 10))
             .Select(width => (Width: width, Rows: Rows(boxes, width)))
             .MinBy(t => Scale(t.Rows));
-        return Places(boxes, best.Rows);
+        return [.. Places(boxes, best.Rows).Select((place, i) => turned[i].Then(place))];
     }
 
     /// <summary>Smaller is better: the larger of width and aspect-weighted height decides how small all is drawn.</summary>

@@ -54,6 +54,35 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules) : Station
 
     public Task<IActionResult> OnPostCloseAsync(string piece, string line, CancellationToken stop) => DoAsync(new CloseOutline(piece, line), stop);
 
+    /// <summary>A length or number field of the tray: what was typed where that was not understood, else the value.</summary>
+    public string Field(string name, double mm) => Typed.GetValueOrDefault(name) ?? Length.InField(mm, Units);
+
+    /// <summary>Width and height; where only one was changed and the ratio is kept, the other follows.</summary>
+    public Task<IActionResult> OnPostSizeAsync(string piece, string? width, string? height, bool ratio, CancellationToken stop)
+    {
+        var (w, h) = (ReadLength("width", width), ReadLength("height", height));
+        if (w is < Arranging.LeastMm or > Arranging.MostMm) Refuse("width", width, "That is too small or too large for a piece.");
+        if (h is < Arranging.LeastMm or > Arranging.MostMm) Refuse("height", height, "That is too small or too large for a piece.");
+        if (Wrong.Count > 0 || Value.Design.Find(piece) is not { } now) return RegionsAsync(stop);
+        var (widthTyped, heightTyped) = (width != Length.InField(now.Size.Width, Units), height != Length.InField(now.Size.Height, Units));
+        if (!widthTyped && !heightTyped) return RegionsAsync(stop);
+        var (newWidth, newHeight) = (widthTyped ? w!.Value : now.Size.Width, heightTyped ? h!.Value : now.Size.Height);
+        if (ratio && widthTyped && !heightTyped) newHeight = now.Size.Height * newWidth / now.Size.Width;
+        if (ratio && heightTyped && !widthTyped) newWidth = now.Size.Width * newHeight / now.Size.Height;
+        return DoAsync(new ResizePiece(piece, newWidth, newHeight), stop);
+    }
+
+    public Task<IActionResult> OnPostTurnAsync(string piece, string? degrees, CancellationToken stop)
+    {
+        if (double.TryParse(degrees?.Trim().TrimEnd('°').Replace(',', '.'), System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var by) && Math.Abs(by) <= 3600)
+            return by == 0 ? RegionsAsync(stop) : DoAsync(new TurnPiece(piece, by), stop);
+        Refuse("degrees", degrees, "Degrees, such as 90 or −12.5; positive is clockwise.");
+        return RegionsAsync(stop);
+    }
+
+    public Task<IActionResult> OnPostMirrorAsync(string piece, bool leftRight, CancellationToken stop) => DoAsync(new MirrorPiece(piece, leftRight), stop);
+    public Task<IActionResult> OnPostDuplicateAsync(string piece, CancellationToken stop) => DoAsync(new DuplicatePiece(piece), stop);
+
     public Task<IActionResult> OnPostStockAsync(string piece, string stock, CancellationToken stop) =>
         DoAsync(new SetStock([piece], stock), stop);
 

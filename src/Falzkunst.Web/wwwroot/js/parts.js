@@ -5,6 +5,17 @@ document.addEventListener("click", event => {
   if (event.target.closest("[data-dismiss]")) event.target.closest(".notice").remove();
 });
 
+// A field keeps what was typed in it while the page around it is renewed; where nothing was typed since it got the focus, it
+// shows the new value like any other.
+let atFocus = null;
+document.addEventListener("focusin", event => { atFocus = event.target.value; });
+document.addEventListener("htmx:after:swap", () => {
+  const field = document.activeElement;
+  if (!field?.matches("input:not([type=radio], [type=file])") || field.value !== atFocus || field.value === field.defaultValue) return;
+  atFocus = field.value = field.defaultValue;
+  field.select();
+});
+
 // Dialogs that buttons open, and close again with a choice.
 document.addEventListener("click", event => {
   const opens = event.target.closest("[data-opens]"), closes = event.target.closest("[data-closes]");

@@ -1,0 +1,77 @@
+using CsCheck;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+
+namespace Falzkunst.Core.Tests.Projects;
+
+public sealed class ArrangingTests
+{
+    private static readonly Gen<Piece> Pieces =
+        from path in Given.Paths from place in Given.Maps
+        select new Piece("p1", "One", "chalk-200", 1, place,
+            new PieceShape([Path.Rectangle(0, 0, 80, 50), path]), [Given.Line("l1", LineRole.Outline, Operation.Cut), Given.Line("l2", LineRole.Inner, Operation.Draw)]);
+
+    private static Project Do(Project project, params Edit[] edits) => edits.Aggregate(project, (p, e) => Edits.Apply(p, e, Given.Drawer));
+
+    /// <summary>Every corner and handle of the piece as it lies on the card.</summary>
+    private static IEnumerable<Point> OnCard(Project project) => project.Design.Pieces[0].Shape.Paths
+        .Select(p => p.Map(project.Design.Pieces[0].Place))
+        .SelectMany(p => p.Segments.SelectMany(s => new[] { s.Handle1, s.Handle2, s.End }).Append(p.Start));
+
+    private static void SameWithin(double mm, Project a, Project b) =>
+        Assert.All(OnCard(a).Zip(OnCard(b)), pair => Assert.True(pair.First.DistanceTo(pair.Second) <= mm, $"{pair.First} and {pair.Second}"));
+
+    [Fact]
+    public void Mirroring_twice_turning_full_and_scaling_back_change_nothing() => Gen.Select(Pieces, Gen.Double[1, 359], Gen.Double[0.2, 5]).Sample((piece, degrees, by) =>
+    {
+        var project = Given.ProjectOf(piece);
+        SameWithin(1e-9, project, Do(project, new MirrorPiece("p1", true), new MirrorPiece("p1", true)));
+        SameWithin(1e-9, project, Do(project, new MirrorPiece("p1", false), new MirrorPiece("p1", false)));
+        SameWithin(1e-9, project, Do(project, new TurnPiece("p1", 360)));
+        SameWithin(1e-9, project, Do(project, new TurnPiece("p1", degrees), new TurnPiece("p1", -degrees)));
+        SameWithin(1e-9, project, Do(project, new ResizePiece("p1", 80 * by, 50 / by), new ResizePiece("p1", 80, 50)));
+    });
+
+    [Fact]
+    public void A_size_is_what_was_asked_for_and_the_corner_stays()
+    {
+        var after = Do(Given.ProjectOf(Given.Piece("p1", 80, 50)), new ResizePiece("p1", 40, 75)).Design.Pieces[0];
+        Assert.Equal(new Box(0, 0, 40, 75), after.Size);
+    }
+
+    [Fact]
+    public void A_mirrored_piece_is_cut_mirrored()
+    {
+        var piece = Given.Piece("p1", 80, 50, (Given.Line("l2", LineRole.Inner, Operation.Draw), Given.Straight(10, 10, 20, 10)));
+        var after = Do(Given.ProjectOf(piece), new MirrorPiece("p1", true)).Design.Pieces[0];
+        Assert.Equal((70, 60), (after.Shape.Paths[1].Start.X, after.Shape.Paths[1].End.X));
+    }
+
+    [Fact]
+    public void Findings_move_with_their_piece()
+    {
+        var project = Given.ProjectOf(Given.Piece("p1", 80, 50) with { Place = Affine.Move(100, 0) });
+        project = project with { Design = project.Design with { Findings = [new Finding("a", Severity.Minor, "b", "p1", null, new Point(120, 25))] } };
+        Assert.Equal(new Point(140, 50), Do(project, new ResizePiece("p1", 160, 100)).Design.Findings[0].At);
+        Assert.Equal(new Point(140, 5), Round(Do(project, new TurnPiece("p1", 90)).Design.Findings[0].At!.Value));
+    }
+
+    [Fact]
+    public void A_duplicate_is_a_piece_of_its_own_on_top_of_the_first()
+    {
+        var after = Do(Given.ProjectOf(Given.Piece("p1", 80, 50), Given.Piece("p2", 10, 10)), new DuplicatePiece("p1")).Design;
+        Assert.Equal(["p1", "p3", "p2"], after.Pieces.Select(p => p.Id));
+        Assert.Equal("Piece p1 (2)", after.Pieces[1].Name);
+        Assert.Equal(4, after.NextPiece);
+    }
+
+    [Theory]
+    [InlineData(0, 50)]
+    [InlineData(50, 5000)]
+    [InlineData(double.NaN, 50)]
+    public void Sizes_out_of_reach_are_refused(double width, double height) =>
+        Assert.Throws<EditRefused>(() => Do(Given.ProjectOf(Given.Piece("p1", 80, 50)), new ResizePiece("p1", width, height)));
+
+    private static Point Round(Point p) => new(Math.Round(p.X, 9), Math.Round(p.Y, 9));
+}
