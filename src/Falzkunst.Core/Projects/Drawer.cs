@@ -1,0 +1,27 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+
+namespace Falzkunst.Core.Projects;
+
+/// <summary>Stocks and machines at hand.</summary>
+public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine> Machines)
+{
+    /// <exception cref="EditRefused">There is none of that name.</exception>
+    public Stock Stock(string key) => Stocks.FirstOrDefault(s => s.Key == key)
+        ?? throw new EditRefused($"There is no stock “{key}” in the drawer.");
+
+    /// <summary>The colour of a stock, #rrggbb; a pale grey for one that is not in the drawer.</summary>
+    public string ColourOf(string stock) => Stocks.FirstOrDefault(s => s.Key == stock)?.Colour ?? "#DDDDDD";
+
+    /// <exception cref="EditRefused">There is none of that name.</exception>
+    public Machine Machine(string key) => Machines.FirstOrDefault(m => m.Key == key)
+        ?? throw new EditRefused($"There is no machine “{key}”.");
+
+    /// <summary>The stock whose colour comes nearest to a fill; for unfilled art the lightest one.</summary>
+    public string StockFor(string? fill)
+    {
+        var wanted = StockColours.Rgb(fill ?? "#F3EEE1");
+        return Stocks.MinBy(s => StockColours.Difference(StockColours.Rgb(s.Colour), wanted))?.Key ?? "";
+    }
+}
