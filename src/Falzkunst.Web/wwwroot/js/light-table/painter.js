@@ -38,7 +38,7 @@ function gathered(item) {
     kinds.get(kind).path.addPath(pathOf(item, line, lines[i]));
   });
   // What a score loses where it stops short of a cut is shown faint.
-  const cutBack = new Path2D();
+  const isCutBack = Object.keys(item.scores).length > 0, cutBack = isCutBack ? new Path2D() : null;
   item.lines.forEach((line, i) => { if (line.id in item.scores) cutBack.addPath(lines[i]); });
   found = { paper, cutBack, kinds: [...kinds.values()].sort((a, b) => order(a.op) - order(b.op)) };
   groups.set(key, found);
@@ -91,12 +91,14 @@ function paintItem(g, item, unit) {
   const { paper, cutBack, kinds } = gathered(item);
   g.fillStyle = item.fill;
   g.fill(paper, "evenodd");
-  g.globalAlpha = 0.3;
-  g.setLineDash([]);
-  g.lineWidth = unit;
-  g.strokeStyle = scene.colours.score;
-  g.stroke(cutBack);
-  g.globalAlpha = 1;
+  if (cutBack) {
+    g.globalAlpha = 0.3;
+    g.setLineDash([]);
+    g.lineWidth = unit;
+    g.strokeStyle = scene.colours.score;
+    g.stroke(cutBack);
+    g.globalAlpha = 1;
+  }
   for (const kind of kinds) strokes(g, kind.op, kind.colour, kind.path, unit, item.fill);
 }
 
