@@ -18,12 +18,15 @@ public sealed record Design(
 
     public Piece? Find(string id) => Pieces.FirstOrDefault(p => p.Id == id);
 
+    /// <exception cref="EditRefused">There is no such piece.</exception>
+    public Piece Require(string id) => Find(id)
+        ?? throw new EditRefused("That piece is no longer in the project. Reload the page to see what is there now.");
+
     /// <summary>The design with one piece changed.</summary>
     /// <exception cref="EditRefused">There is no such piece.</exception>
     public Design With(string id, Func<Piece, Piece> change)
     {
-        var piece = Find(id)
-            ?? throw new EditRefused("That piece is no longer in the project. Reload the page to see what is there now.");
+        var piece = Require(id);
         return this with { Pieces = Pieces.Replace(piece, change(piece)) };
     }
 }

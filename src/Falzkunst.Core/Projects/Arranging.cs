@@ -35,7 +35,7 @@ public static class Arranging
     public static Design Turn(Design design, string id, double degrees)
     {
         if (!(Math.Abs(degrees) <= 3600)) throw new EditRefused("Turn by at most 3600 degrees at a time.");
-        var piece = design.Find(id) ?? throw new EditRefused("That piece is no longer in the project. Reload the page to see what is there now.");
+        var piece = design.Require(id);
         var middle = piece.Place.Apply(piece.Size.Centre);
         var turn = Affine.Move(middle * -1).Then(Affine.Turn(degrees)).Then(Affine.Move(middle));
         return design.With(id, p => p with { Place = p.Place.Then(turn) }) with { Findings = Moved(design, id, turn) };
@@ -45,14 +45,14 @@ public static class Arranging
     public static Design Duplicate(Design design, string id, string name)
     {
         const double asideMm = 8;
-        var piece = design.Find(id) ?? throw new EditRefused("That piece is no longer in the project. Reload the page to see what is there now.");
+        var piece = design.Require(id);
         var copy = piece with { Id = $"p{design.NextPiece}", Name = name, Place = piece.Place.Then(Affine.Move(asideMm, asideMm)) };
         return design with { Pieces = design.Pieces.Insert(design.Pieces.IndexOf(piece) + 1, copy), NextPiece = design.NextPiece + 1 };
     }
 
     private static Design Reshape(Design design, string id, Func<Box, Affine> mapOf)
     {
-        var piece = design.Find(id) ?? throw new EditRefused("That piece is no longer in the project. Reload the page to see what is there now.");
+        var piece = design.Require(id);
         if (piece.Size.Width <= 0 || piece.Size.Height <= 0) throw new EditRefused("A piece without extent cannot change its size.");
         var map = mapOf(piece.Size);
         var onCard = piece.Place.Inverse().Then(map).Then(piece.Place);

@@ -9,4 +9,8 @@ public sealed record OpenRun(
 
 /// <summary>A run in a list, without its plan.</summary>
 public sealed record RunCard(
-    Guid Id, string SheetId, string SheetTitle, int Revision, RunPhase Phase, DateTimeOffset BegunAt, DateTimeOffset? OverAt, double MachineSeconds);
+    Guid Id, string SheetId, string SheetTitle, int Revision, RunPhase Phase, DateTimeOffset BegunAt, DateTimeOffset? OverAt, double MachineSeconds)
+{
+    /// <summary>No hand and no clock changes it any more.</summary>
+    public bool IsOver => Phase is RunPhase.Done or RunPhase.Stopped;
+}

@@ -26,11 +26,12 @@ public static class SceneBuilder
     {
         var design = on.Value.Design;
         var spread = SpreadOut.Arrange(design);
+        var scores = ScoresById(on, design.Pieces);
         var number = 0;
         var findings = design.Findings.Select(f => (Number: ++number, Finding: f)).ToList();
         SceneLayout Layout(string name, Func<int, Affine> placeOf, bool withLoose)
         {
-            var items = design.Pieces.Select((p, i) => Item(on, p, 1, placeOf(i))).ToList();
+            var items = design.Pieces.Select((p, i) => Item(on, p, 1, placeOf(i), scores[p.Id])).ToList();
             var box = design.Pieces.Select((p, i) => p.Shape.Paths[0].Map(placeOf(i)).Bounds).Aggregate(Box.Empty, (all, b) => all.Include(b));
             var loose = withLoose ? design.Loose : [];
             box = loose.Aggregate(box, (all, l) => all.Include(l.Path.Bounds));
@@ -49,6 +50,8 @@ public static class SceneBuilder
         var items = new List<SceneItem>();
         var box = Box.Empty;
         double left = 0;
+        var placed = sheets.SelectMany(s => s.Placements).Select(p => p.Piece).ToHashSet();
+        var scores = ScoresById(on, on.Value.Design.Pieces.Where(p => placed.Contains(p.Id)));
         foreach (var sheet in sheets)
         {
             var stock = on.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock);
@@ -60,13 +63,12 @@ public static class SceneBuilder
             frames.Add(new SceneFrame("border", [left + b.Left, b.Top, left + sheet.Width - b.Right, sheet.Height - b.Bottom]));
             foreach (var p in sheet.Placements)
             {
-                if (on.Value.Design.Find(p.Piece) is { } piece) items.Add(Item(on, piece, p.Copy, p.Place.Then(Affine.Move(left, 0))));
+                if (on.Value.Design.Find(p.Piece) is { } piece) items.Add(Item(on, piece, p.Copy, p.Place.Then(Affine.Move(left, 0)), scores[piece.Id]));
             }
             box = box.Include(mat.Grow(2));
             left += sheet.Width + SheetGapMm + 2 * MatEdgeMm;
         }
-        var used = items.Select(i => i.Piece).ToHashSet();
-        return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(on.Value.Design.Pieces.Where(p => used.Contains(p.Id))),
+        return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(on.Value.Design.Pieces.Where(p => placed.Contains(p.Id))),
             [new SceneLayout("sheets", Corners(box), frames, items, [], [])]);
     }
 
@@ -109,16 +111,20 @@ public static class SceneBuilder
             [new SceneLayout("card", [0, -6, right, Math.Max(card.OpenHeight, card.FoldedHeight)], frames, [], [], [])]);
     }
 
-    private static SceneItem Item(OnDesk on, Piece piece, int copy, Affine map)
+    private static SceneItem Item(OnDesk on, Piece piece, int copy, Affine map, Dictionary<string, string> scores)
     {
         var units = on.Value.SetOut.Units;
         var size = piece.Size;
         return new SceneItem(
             piece.Id, copy, piece.Name, piece.Shape.Hash, [map.A, map.B, map.C, map.D, map.E, map.F], on.Drawer.ColourOf(piece.Stock),
             [.. piece.Lines.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(l.Role), l.Ink))],
-            ScoresOf(piece, on.Value.SetOut.ScoreClearanceMm),
+            scores,
             new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)));
     }
+
+    /// <summary>Fitted once for all layouts and copies of a piece.</summary>
+    private static Dictionary<string, Dictionary<string, string>> ScoresById(OnDesk on, IEnumerable<Piece> pieces) =>
+        pieces.ToDictionary(p => p.Id, p => ScoresOf(p, on.Value.SetOut.ScoreClearanceMm));
 
     private static Dictionary<string, string> ScoresOf(Piece piece, double clearance)
     {

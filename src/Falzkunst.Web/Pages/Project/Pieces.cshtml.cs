@@ -54,9 +54,6 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules) : Station
 
     public Task<IActionResult> OnPostCloseAsync(string piece, string line, CancellationToken stop) => DoAsync(new CloseOutline(piece, line), stop);
 
-    /// <summary>A length or number field of the tray: what was typed where that was not understood, else the value.</summary>
-    public string Field(string name, double mm) => Typed.GetValueOrDefault(name) ?? Length.InField(mm, Units);
-
     /// <summary>Width and height; where only one was changed and the ratio is kept, the other follows.</summary>
     public Task<IActionResult> OnPostSizeAsync(string piece, string? width, string? height, bool ratio, CancellationToken stop)
     {

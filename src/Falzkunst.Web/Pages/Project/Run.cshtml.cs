@@ -79,7 +79,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
         }).ToList();
         rows.AddRange(newest.Values.Where(c => rows.All(r => r.Id != c.SheetId)).Select(c => new SheetRow(c.SheetId, c.SheetTitle, null, c, false, null)));
         Rows = rows;
-        ShownRow = rows.Find(r => r.Id == Selected) ?? rows.Find(r => r.Run is { Phase: not (RunPhase.Done or RunPhase.Stopped) }) ?? rows.FirstOrDefault();
+        ShownRow = rows.Find(r => r.Id == Selected) ?? rows.Find(r => r.Run is { IsOver: false }) ?? rows.FirstOrDefault();
         _shownOn = On;
         if (ShownRow is null) return;
         if (ShownRow.Run is { } card && await runs.OpenAsync(ProjectDesk.Owner, card.Id, stop) is { } run)
@@ -110,7 +110,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
             throw new EditRefused("The sheets have changed. Put the pieces on sheets again, then begin.");
         var (plan, refusal) = PlanNow(layout);
         if (plan is null) throw new EditRefused(refusal!);
-        var active = (await runs.ListAsync(ProjectDesk.Owner, Id, stop)).Find(r => r.Phase is not (RunPhase.Done or RunPhase.Stopped));
+        var active = (await runs.ListAsync(ProjectDesk.Owner, Id, stop)).Find(r => !r.IsOver);
         if (active is not null) throw new EditRefused($"The practice machine still carries {active.SheetTitle}. Finish or stop that run first.");
         await runs.BeginAsync(ProjectDesk.Owner, Id, On.Project.Head, layout.Id, TitleOf(layout), Value.SetOut.Machine, plan, FirstSpeedUp, stop);
     }, stop);

@@ -13,9 +13,6 @@ public sealed class SetOutModel(ProjectDesk desk) : StationPage(desk)
 
     protected override Scene BuildScene() => SceneBuilder.Card(On);
 
-    /// <summary>What a length field shows: what was typed where that was not understood, else the value.</summary>
-    public string Field(string name, double mm) => Typed.GetValueOrDefault(name) ?? Length.InField(mm, Units);
-
     public string Field(string name, int count) => Typed.GetValueOrDefault(name) ?? count.ToString(CultureInfo.InvariantCulture);
 
     /// <summary>What was understood of a field that held more than a plain number.</summary>

@@ -44,7 +44,7 @@ public sealed class SheetsModel(ProjectDesk desk) : StationPage(desk)
 
     public override string? ShownKey => Shown?.Key;
 
-    public string SpacingField => Typed.GetValueOrDefault("spacing") ?? Length.InField(Value.SetOut.SpacingMm, Units);
+    public string SpacingField => Field("spacing", Value.SetOut.SpacingMm);
 
     protected override Scene BuildScene() => SceneBuilder.Sheets(On, Shown?.Sheets ?? []);
 

@@ -165,6 +165,9 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
         return Partial("_Regions", this);
     }
 
+    /// <summary>What a length field shows: what was typed where that was not understood, else the value.</summary>
+    public string Field(string name, double mm) => Typed.GetValueOrDefault(name) ?? Length.InField(mm, Units);
+
     /// <summary>A length field: its value, or a word beside it and null.</summary>
     protected double? ReadLength(string field, string? text)
     {

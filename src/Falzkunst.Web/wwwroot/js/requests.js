@@ -21,7 +21,7 @@ document.addEventListener("project-shown", event => {
     dataset.head = head;
     table?.reload();
   } else if (isOther) {
-    table?.select(selected);
+    table?.select();
   }
 });
 

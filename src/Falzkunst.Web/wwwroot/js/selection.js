@@ -6,7 +6,7 @@ export function select(id) {
   url.searchParams.set("at", id);
   history.replaceState(null, "", url);
   const table = document.querySelector("light-table");
-  table?.select(id);
+  table?.select();
   htmx.ajax("GET", "?handler=Regions", { source: "#chooser", target: "#tray", swap: "none" });
 }
 

@@ -1,6 +1,7 @@
 // <light-table src data-modes data-follows data-empty>: pieces true to scale, zoomed by wheel, moved by space or middle button.
 import { View } from "./view.js";
-import { boxOf, draw } from "./overlay.js";
+import { boxOf } from "./boxes.js";
+import { draw } from "./overlay.js";
 import { drawRulers } from "./rulers.js";
 
 const OVERSCAN = 0.2;          // of width and height, painted beyond each edge
@@ -65,7 +66,7 @@ class LightTable extends HTMLElement {
 
   get #isEmpty() { return this.#scene.layouts.every(l => l.items.length + l.loose.length + l.frames.length === 0); }
 
-  select(id) {
+  select() {
     if (this.dataset.follows) this.reload(true);
     else this.#changed(true);
   }
@@ -139,7 +140,7 @@ class LightTable extends HTMLElement {
     s.addEventListener("pointerdown", e => {
       s.setPointerCapture(e.pointerId);
       fingers.set(e.pointerId, { x: e.clientX, y: e.clientY });
-      drag = { x: e.clientX, y: e.clientY, moved: 0, pans: e.button === 1 || space || e.pointerType === "touch" || e.button === 0 };
+      drag = { x: e.clientX, y: e.clientY, moved: 0 };
       if (e.button === 1) e.preventDefault();
     });
     s.addEventListener("pointermove", e => {
@@ -254,8 +255,7 @@ class LightTable extends HTMLElement {
     this.#painted = { ...number.shown, ox: number.ox, oy: number.oy };
     this.#place();
     this.dataset.painted = String(Number(this.dataset.painted ?? 0) + 1);
-    if (this.#stale) this.#paint();
-    else if (this.#took <= QUICK) this.#paint();
+    if (this.#stale || this.#took <= QUICK) this.#paint();
   }
 
   // Where the painted picture belongs under the present view.

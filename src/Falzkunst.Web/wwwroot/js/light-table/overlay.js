@@ -1,4 +1,5 @@
 // What lies over the picture in sharp vectors: scale bar, labels, the measure of what is selected, pins, the tool.
+import { boxOf } from "./boxes.js";
 import { PIXELS_PER_MM } from "./view.js";
 import { INCH, number, stepFor } from "./rulers.js";
 
@@ -31,17 +32,6 @@ function frames(svg, view, layout) {
     element(svg, "text", { x: at.x + 2, y: at.y - 8, class: "frame-label" }, frame.label);
     if (frame.note && room > 230) element(svg, "text", { x: end.x - 2, y: at.y - 8, class: "frame-note", "text-anchor": "end" }, frame.note);
   }
-}
-
-function corners(item) {
-  const { x, y, width, height } = item.size, [a, b, c, d, e, f] = item.map;
-  return [[x, y], [x + width, y], [x, y + height], [x + width, y + height]].map(([px, py]) => [a * px + c * py + e, b * px + d * py + f]);
-}
-
-/** The upright box of an item on the table. */
-export function boxOf(item) {
-  const all = corners(item);
-  return [Math.min(...all.map(p => p[0])), Math.min(...all.map(p => p[1])), Math.max(...all.map(p => p[0])), Math.max(...all.map(p => p[1]))];
 }
 
 function measure(svg, view, layout, selected) {

@@ -1,5 +1,6 @@
 // Paints scenes in a worker, so that panning never waits for forty thousand segments. A picture is wider than the screen by
 // an overscan on each side; the page moves it about until the next one is there.
+import { boxOf } from "./boxes.js";
 import { strokes } from "./marks.js";
 
 let scene = null;
@@ -18,14 +19,21 @@ onmessage = ({ data }) => {
     const began = performance.now();
     paint(data.paint);
     const picture = canvas.transferToImageBitmap();
-    postMessage({ picture, view: data.paint.view, took: performance.now() - began, number: data.paint.number }, [picture]);
+    postMessage({ picture, took: performance.now() - began, number: data.paint.number }, [picture]);
   }
 };
 
 const groups = new Map();
+const groupOf = new WeakMap();
 
-/** The lines of an item gathered by how they are drawn: one stroke call a kind instead of one a line. */
+/** The lines of an item gathered by how they are drawn: one stroke call a kind instead of one a line. Asked at every paint, found once. */
 function gathered(item) {
+  if (!groupOf.has(item)) groupOf.set(item, gather(item));
+  return groupOf.get(item);
+}
+
+// Copies of a piece share what was gathered for the first.
+function gather(item) {
   const key = item.shape + item.lines.map(l => l.op + l.role + (l.ink ?? "")).join() + Object.values(item.scores).join();
   let found = groups.get(key);
   if (found) return found;
@@ -78,13 +86,8 @@ function paint({ view, width, height, pixelRatio, layout, selected, progress }) 
 }
 
 function isSeen(item, seen) {
-  const { x, y, width, height } = item.size, [a, b, c, d, e, f] = item.map;
-  const xs = [], ys = [];
-  for (const [px, py] of [[x, y], [x + width, y], [x, y + height], [x + width, y + height]]) {
-    xs.push(a * px + c * py + e);
-    ys.push(b * px + d * py + f);
-  }
-  return Math.min(...xs) <= seen.maxX && Math.max(...xs) >= seen.minX && Math.min(...ys) <= seen.maxY && Math.max(...ys) >= seen.minY;
+  const [minX, minY, maxX, maxY] = boxOf(item);
+  return minX <= seen.maxX && maxX >= seen.minX && minY <= seen.maxY && maxY >= seen.minY;
 }
 
 function paintItem(g, item, unit) {
