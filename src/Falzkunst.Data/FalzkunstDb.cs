@@ -28,7 +28,8 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         {
             e.ToTable("look_rules");
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(r => r.Owner);
-            e.HasIndex(r => new { r.Owner, r.At });
+            e.Property(r => r.Origin).HasMaxLength(80);
+            e.HasIndex(r => new { r.Owner, r.Position });
         });
     }
 
@@ -51,6 +52,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
             e.HasOne<PartRow>().WithMany().HasForeignKey(r => r.SetOutHash).OnDelete(DeleteBehavior.Restrict);
             e.HasOne<PartRow>().WithMany().HasForeignKey(r => r.DesignHash).OnDelete(DeleteBehavior.Restrict);
             e.HasOne<PartRow>().WithMany().HasForeignKey(r => r.SheetsHash).OnDelete(DeleteBehavior.Restrict);
+            e.HasOne<PartRow>().WithMany().HasForeignKey(r => r.VariantsHash).OnDelete(DeleteBehavior.Restrict);
         });
         model.Entity<PartRow>(e =>
         {
@@ -64,6 +66,8 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
             e.HasOne<ProjectRow>().WithMany().HasForeignKey(a => a.ProjectId);
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(a => a.Owner);
             e.Property(a => a.FileName).HasMaxLength(200);
+            e.Property(a => a.Origin).HasMaxLength(80);
+            e.Property(a => a.RulesUsed).HasColumnType("jsonb").HasDefaultValueSql("'[]'");
             e.Property(a => a.Notes).HasColumnType("jsonb");
         });
     }

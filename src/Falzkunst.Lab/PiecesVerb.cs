@@ -1,3 +1,4 @@
+using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Lab;
@@ -30,7 +31,7 @@ internal static class PiecesVerb
                 X = Round(l.Path.Bounds.Centre.X),
                 Y = Round(l.Path.Bounds.Centre.Y),
             }),
-            Findings = design.Findings.Select(f => new { f.Code, f.Message, X = f.At?.X, Y = f.At?.Y }),
+            Findings = Checks.Of(design).Select(f => new { f.Code, f.Message, X = f.At?.X, Y = f.At?.Y }),
             ElapsedMs = milliseconds,
         };
     }

@@ -14,7 +14,7 @@ internal static class PlanVerb
         var stock = Pick(SeedCatalogue.Stocks, arguments.Option("--stock") ?? "chalk-200", s => s.Key, s => s.Name, "stock");
         var drawing = ArtFile.Read(bytes);
         var (plan, milliseconds) = Timed.Run(() =>
-            RunPlanner.Plan(ArtFile.Lines(ArtFile.Assemble(drawing, [])), "the sheet", drawing.Height, machine, stock));
+            RunPlanner.Plan(ArtFile.Lines(ArtFile.Assemble(drawing, [])), "the sheet", drawing.Width, drawing.Height, machine, stock));
         return new
         {
             Passes = plan.Passes.Select(p => new

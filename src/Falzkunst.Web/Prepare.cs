@@ -31,6 +31,7 @@ public static class Prepare
         services.AddFalzkunstData(connection);
         services.AddScoped<ProjectDesk>();
         services.AddScoped<ArtDesk>();
+        services.AddSingleton<MotifCache>();
         await using var provider = services.BuildServiceProvider();
         await using var scope = provider.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<FalzkunstDb>();

@@ -26,6 +26,7 @@ builder.Services.AddFalzkunstData(connection);
 builder.Services.AddDataProtection().SetApplicationName("Falzkunst").PersistKeysToDbContext<FalzkunstDb>();
 builder.Services.AddScoped<ProjectDesk>();
 builder.Services.AddScoped<ArtDesk>();
+builder.Services.AddSingleton<MotifCache>();
 builder.Services.AddHostedService<PracticeDriver>();
 builder.Services.AddAntiforgery(o =>
 {

@@ -18,8 +18,26 @@ public sealed class ProjectPicture : TagHelper
 
     public override void Process(TagHelperContext context, TagHelperOutput output)
     {
-        var pieces = Project.Design.Pieces;
-        var spread = SpreadOut.Arrange(Project.Design);
+        var (content, viewBox) = Draw(Project, Drawer);
+        output.TagName = "svg";
+        output.TagMode = TagMode.StartTagAndEndTag;
+        output.Attributes.SetAttribute("class", "project-picture");
+        output.Attributes.SetAttribute("aria-hidden", "true");
+        output.Attributes.SetAttribute("viewBox", viewBox);
+        output.Content.SetHtmlContent(content);
+    }
+
+    /// <summary>The picture by itself.</summary>
+    public static string Svg(Project project, Drawer drawer)
+    {
+        var (content, viewBox) = Draw(project, drawer);
+        return $"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"{viewBox}\" stroke=\"#24313A\" stroke-width=\".4\" stroke-opacity=\".5\">{content}</svg>";
+    }
+
+    private static (string Content, string ViewBox) Draw(Project project, Drawer drawer)
+    {
+        var pieces = project.Design.Pieces;
+        var spread = SpreadOut.Arrange(project.Design);
         var isLarge = pieces.Sum(p => p.Shape.Paths.Sum(path => path.Segments.Length)) > MostSegments;
         var box = Box.Empty;
         var content = new StringBuilder();
@@ -36,13 +54,8 @@ public sealed class ProjectPicture : TagHelper
                 box = box.Include(placed.Bounds);
                 content.Append(PathText.Write(placed, 1));
             }
-            content.Append("\" fill=\"").Append(Drawer.ColourOf(pieces[i].Stock)).Append("\" fill-rule=\"evenodd\"/>");
+            content.Append("\" fill=\"").Append(drawer.ColourOf(pieces[i].Stock)).Append("\" fill-rule=\"evenodd\"/>");
         }
-        output.TagName = "svg";
-        output.TagMode = TagMode.StartTagAndEndTag;
-        output.Attributes.SetAttribute("class", "project-picture");
-        output.Attributes.SetAttribute("aria-hidden", "true");
-        output.Attributes.SetAttribute("viewBox", box.IsEmpty ? "0 0 100 60" : FormattableString.Invariant($"{box.MinX:0.#} {box.MinY:0.#} {box.Width:0.#} {box.Height:0.#}"));
-        output.Content.SetHtmlContent(content.ToString());
+        return (content.ToString(), box.IsEmpty ? "0 0 100 60" : FormattableString.Invariant($"{box.MinX:0.#} {box.MinY:0.#} {box.Width:0.#} {box.Height:0.#}"));
     }
 }

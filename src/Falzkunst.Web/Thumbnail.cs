@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Security.Cryptography;
 using System.Text;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -21,29 +22,46 @@ public sealed class Thumbnail : TagHelper
 
     public override void Process(TagHelperContext context, TagHelperOutput output)
     {
-        output.TagName = "svg";
-        output.TagMode = TagMode.StartTagAndEndTag;
+        output.TagName = "img";
+        output.TagMode = TagMode.SelfClosing;
         output.Attributes.SetAttribute("class", "thumbnail");
         output.Attributes.SetAttribute("width", Side);
         output.Attributes.SetAttribute("height", Side);
-        output.Attributes.SetAttribute("viewBox", $"0 0 {Side} {Side}");
-        output.Attributes.SetAttribute("aria-hidden", "true");
-        var size = Piece.Size;
+        output.Attributes.SetAttribute("alt", "");
+        output.Attributes.SetAttribute("loading", "lazy");
+        output.Attributes.SetAttribute("src", $"?handler=Thumbnail&piece={Uri.EscapeDataString(Piece.Id)}&v={VersionOf(Piece, Colour)}");
+    }
+
+    /// <summary>Changes with everything that the picture shows.</summary>
+    private static string VersionOf(Piece piece, string colour)
+    {
+        var shown = new StringBuilder(piece.Shape.Hash).Append(colour);
+        foreach (var line in piece.Lines) shown.Append((char)('a' + line.Operation)).Append((char)('a' + line.Role)).Append(line.Ink);
+        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(shown.ToString())))[..16];
+    }
+
+    /// <summary>The picture by itself.</summary>
+    public static string Svg(Piece piece, string colour) => string.Create(CultureInfo.InvariantCulture,
+        $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Side}\" height=\"{Side}\" viewBox=\"0 0 {Side} {Side}\">{Content(piece, colour)}</svg>");
+
+    /// <summary>What is in the picture, for a box of 48 by 48.</summary>
+    public static string Content(Piece piece, string colour)
+    {
+        var size = piece.Size;
         var scale = (Side - 2 * Edge) / Math.Max(Math.Max(size.Width, size.Height), 1e-6);
         var map = Affine.Move(-size.MinX, -size.MinY).Then(Affine.Scale(scale, scale))
             .Then(Affine.Move((Side - size.Width * scale) / 2, (Side - size.Height * scale) / 2));
         var paper = new StringBuilder();
         var lines = new StringBuilder();
-        var isLarge = Piece.Shape.Paths.Sum(p => p.Segments.Length) > MostSegments;
-        foreach (var (line, path) in Piece.Drawn)
+        var isLarge = piece.Shape.Paths.Sum(p => p.Segments.Length) > MostSegments;
+        foreach (var (line, path) in piece.Drawn)
         {
             if (isLarge && line.Role != LineRole.Outline) continue;
             var d = PathText.Write(isLarge ? Coarse(path.Map(map)) : path.Map(map), 1);
             if (line.Role != LineRole.Inner) paper.Append(d);
             else if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(CultureInfo.InvariantCulture, $"<path d=\"{d}\" fill=\"none\" stroke=\"{line.Ink ?? line.Operation.Colour()}\" stroke-width=\".8\"/>");
         }
-        output.Content.SetHtmlContent(
-            $"<path d=\"{paper}\" fill=\"{Colour}\" fill-rule=\"evenodd\" stroke=\"{Operation.Cut.Colour()}\" stroke-opacity=\".55\" stroke-width=\".6\"/>{lines}");
+        return $"<path d=\"{paper}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"{Operation.Cut.Colour()}\" stroke-opacity=\".55\" stroke-width=\".6\"/>{lines}";
     }
 
     private static Core.Geometry.Path Coarse(Core.Geometry.Path path) => Core.Geometry.Path.Polyline(

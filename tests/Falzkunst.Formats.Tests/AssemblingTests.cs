@@ -1,4 +1,5 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Designs.Checking;
 
 namespace Falzkunst.Formats.Tests;
 
@@ -44,7 +45,7 @@ public sealed class AssemblingTests
     [InlineData("all-alike")]
     [InlineData("pen-and-print")]
     public void Findings_name_what_is_wrong_and_nothing_else(string file, params string[] codes) =>
-        Assert.Equal(codes, ArtFile.Assemble(ArtFile.Read(file)).Findings.Select(f => f.Code));
+        Assert.Equal(codes, Checks.Of(ArtFile.Assemble(ArtFile.Read(file))).Select(f => f.Code));
 
     [Fact]
     public void Names_come_from_layers() => Assert.Equal(["Ground", "Mat", "Heart"], ArtFile.Assemble(ArtFile.Read("stacked-layers")).Pieces.Select(p => p.Name));
@@ -66,7 +67,7 @@ public sealed class AssemblingTests
             <svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40" fill="none" stroke="#000">
               <rect x="5" y="5" width="40" height="30"/><g id="folds"><path d="M20 20H55"/></g></svg>
             """));
-        var finding = Assert.Single(design.Findings);
+        var finding = Assert.Single(Checks.Of(design));
         Assert.Equal("past-edge", finding.Code);
         Assert.Contains("runs 10.0 mm of its 35.0 mm", finding.Message, StringComparison.Ordinal);
     }

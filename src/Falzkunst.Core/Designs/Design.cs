@@ -6,7 +6,7 @@ namespace Falzkunst.Core.Designs;
 /// <summary>The pieces of a card, lowest layer first, and what lies on none of them.</summary>
 /// <param name="Pieces">All pieces, lowest first.</param>
 /// <param name="Loose">Lines that lie on no piece, in the card's coordinates.</param>
-/// <param name="Findings">What assembling pointed out.</param>
+/// <param name="Findings">What assembling left out; what is to be said of the pieces as they are is computed by the checks.</param>
 /// <param name="NextPiece">Number of the next piece that comes in; ids are never used twice.</param>
 public sealed record Design(
     ImmutableArray<Piece> Pieces,
@@ -46,7 +46,7 @@ public enum Severity
 /// <param name="Severity">How much it matters.</param>
 /// <param name="Message">One sentence with the numbers.</param>
 /// <param name="Piece">Id of the piece, if it is about one.</param>
-/// <param name="Line">Id of the line within the piece, if it is about one.</param>
+/// <param name="Line">Id of the line within the piece, or of the line on no piece, if it is about one.</param>
 /// <param name="At">The place in the card's coordinates, mm.</param>
 public sealed record Finding(string Code, Severity Severity, string Message, string? Piece, string? Line, Point? At);
 

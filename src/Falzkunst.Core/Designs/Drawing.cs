@@ -39,4 +39,5 @@ public sealed record DrawnShape(
 /// <param name="Code">Stable short code, lower case with hyphens.</param>
 /// <param name="Message">A sentence for people.</param>
 /// <param name="Where">The place in the file.</param>
-public sealed record ReadingNote(string Code, string Message, string Where);
+/// <param name="Piece">Id of the piece that came of what stands there; null where none did, or before there are pieces.</param>
+public sealed record ReadingNote(string Code, string Message, string Where, string? Piece = null);

@@ -10,6 +10,11 @@ namespace Falzkunst.Core.Designs;
 /// <param name="Layer">Innermost named group it lies in, null without one.</param>
 public sealed record Look(string? Stroke, string? Fill, bool Dashed, bool Closed, string? Layer)
 {
+    /// <summary>The look of closed and of open lines that were drawn here, and so say nothing of the next file.</summary>
+    public static readonly Look DrawnHere = new(null, null, false, true, null);
+
+    public bool IsDrawnHere => (this with { Closed = true }) == DrawnHere;
+
     public static Look Of(DrawnShape shape, Path path) => new(
         shape.Appearance.Stroke,
         shape.Appearance.Fill,

@@ -9,17 +9,29 @@ namespace Falzkunst.Core.Designs;
 /// <param name="Dashed">Broken or unbroken strokes only.</param>
 /// <param name="Closed">Closed or open lines only.</param>
 /// <param name="Layer">Name of the layer, in any case.</param>
+/// <param name="Fold">Which way scores fold.</param>
 public sealed record LookRule(
     Operation Operation,
     string? Stroke = null,
     string? Fill = null,
     bool? Dashed = null,
     bool? Closed = null,
-    string? Layer = null)
+    string? Layer = null,
+    FoldDirection? Fold = null)
 {
+    /// <summary>The line as the rule makes it.</summary>
+    public Line Give(Line line)
+    {
+        var given = line.Operation == Operation ? line : line.With(Operation);
+        return Operation == Operation.Score && Fold is not null ? given.With(given.Way with { Fold = Fold }) : given;
+    }
+
     /// <summary>The rule that fits exactly the lines of one look.</summary>
     public static LookRule For(Look look, Operation operation) =>
         new(operation, look.Stroke ?? "none", look.Fill ?? "none", look.Dashed, look.Closed, look.Layer);
+
+    /// <summary>The same lines are spoken of, whatever is said of them.</summary>
+    public bool SpeaksOfTheSame(LookRule other) => this with { Operation = other.Operation, Fold = other.Fold } == other;
 
     public bool Fits(Look look) =>
         Agrees(Stroke, look.Stroke) && Agrees(Fill, look.Fill)
@@ -27,7 +39,7 @@ public sealed record LookRule(
         && (Closed is null || Closed == look.Closed)
         && (Layer is null || string.Equals(Layer, look.Layer, StringComparison.OrdinalIgnoreCase));
 
-    /// <summary>The rule as one readable sentence, such as "Blue dashed open lines without fill are for score".</summary>
+    /// <summary>The rule as one readable sentence, such as "Blue dashed lines are valley folds".</summary>
     public string InWords()
     {
         var words = new List<string>();
@@ -37,7 +49,18 @@ public sealed record LookRule(
         words.Add("lines");
         if (Fill is not null) words.Add(Fill == "none" ? "without fill" : $"filled {ColourWords.Name(Fill)}");
         if (Layer is not null) words.Add($"in layer “{Layer}”");
-        words.Add($"are for {Operation.Word()}");
+        words.Add(Operation switch
+        {
+            Operation.Score when Fold is { } fold => $"are {fold.ToString().ToLowerInvariant()} folds",
+            Operation.Score => "are folds",
+            Operation.Cut => "are cut",
+            Operation.Aid => "are aids, never made",
+            Operation.Print => "are printed",
+            Operation.Foil => "are foiled",
+            Operation.Draw => "are drawn",
+            Operation.Emboss => "are embossed",
+            _ => "are perforated",
+        });
         var text = string.Join(' ', words);
         return char.ToUpperInvariant(text[0]) + text[1..];
     }

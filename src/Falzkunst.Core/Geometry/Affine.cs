@@ -43,6 +43,25 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
         return new(D / d, -B / d, -C / d, A / d, (C * F - D * E) / d, (B * E - A * F) / d);
     }
 
+    /// <summary>The map turns and moves, and neither scales nor mirrors.</summary>
+    public bool IsRigid => Math.Abs(A - D) < 1e-12 && Math.Abs(B + C) < 1e-12 && Math.Abs(A * A + B * B - 1) < 1e-12;
+
+    /// <summary>
+    /// The turn, or turn and mirroring, that comes nearest to the map's linear part: its orthogonal factor in the polar
+    /// decomposition (Higham 1986), which for two dimensions has a closed form.
+    /// </summary>
+    public Affine Orthogonal()
+    {
+        var (x, y) = Determinant >= 0 ? (A + D, B - C) : (A - D, B + C);
+        var length = Math.Sqrt(x * x + y * y);
+        if (length == 0) return Identity;
+        var (cos, sin) = (x / length, y / length);
+        return Determinant >= 0 ? new(cos, sin, -sin, cos, 0, 0) : new(cos, sin, sin, -cos, 0, 0);
+    }
+
+    /// <summary>This map done about a point instead of the origin.</summary>
+    public Affine About(Point centre) => Move(centre * -1).Then(this).Then(Move(centre));
+
     public double Determinant => A * D - B * C;
 
     /// <summary>The factor by which lengths grow on the geometric mean; used for stroke widths.</summary>

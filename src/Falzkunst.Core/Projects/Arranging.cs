@@ -1,11 +1,13 @@
+using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Projects;
 
 /// <summary>
-/// Size, turn and mirroring of pieces. What changes the paper itself (size, mirroring) is carried into the shape, so that it is
-/// cut that way; how a piece lies on the card (turn, move) is in its place alone.
+/// Where pieces and lines lie, which way round and how large. What changes the paper itself (size, mirroring) is carried into a
+/// piece's shape, so that it is cut that way; how a piece lies on the card (turn, move) is in its place alone. Lines lie in
+/// their piece's coordinates. All measures are mm on the card.
 /// </summary>
 public static class Arranging
 {
@@ -13,53 +15,102 @@ public static class Arranging
     public const double LeastMm = 0.5;
     public const double MostMm = 3000;
 
-    /// <summary>The piece at another size; its upper left corner stays.</summary>
-    /// <exception cref="EditRefused">The size is out of reach, or the piece has no extent one way.</exception>
-    public static Design Resize(Design design, string id, double width, double height)
+    /// <summary>Nothing is moved farther than this at once, mm.</summary>
+    public const double MostMoveMm = 10_000;
+
+    public static Design Move(Design design, Picked what, double dx, double dy)
     {
-        if (!(width is >= LeastMm and <= MostMm) || !(height is >= LeastMm and <= MostMm))
-            throw new EditRefused($"A piece measures between {LeastMm} and {MostMm} mm each way.");
-        return Reshape(design, id, size => Affine.Move(-size.MinX, -size.MinY)
-            .Then(Affine.Scale(width / size.Width, height / size.Height)).Then(Affine.Move(size.MinX, size.MinY)));
+        if (!(Math.Abs(dx) <= MostMoveMm && Math.Abs(dy) <= MostMoveMm)) throw new EditRefused($"Move by at most {MostMoveMm} mm at a time.");
+        return Map(design, what, _ => Affine.Move(dx, dy));
     }
 
-    /// <summary>The piece as seen from behind, about its own middle.</summary>
-    public static Design Mirror(Design design, string id, bool leftRight) => Reshape(design, id, size => leftRight
-        ? new Affine(-1, 0, 0, 1, size.MinX + size.MaxX, 0)
-        : new Affine(1, 0, 0, -1, 0, size.MinY + size.MaxY));
+    /// <summary>Another size. One piece is measured along its own edges, however it is turned; its upper left corner stays.</summary>
+    /// <exception cref="EditRefused">The size is out of reach.</exception>
+    public static Design Resize(Design design, Picked what, double width, double height)
+    {
+        var least = what.IsLines ? 0 : LeastMm;
+        if (!(width >= least && width <= MostMm && height >= least && height <= MostMm))
+            throw new EditRefused($"A piece measures between {LeastMm} and {MostMm} mm each way.");
+        var frame = Frame(design, what);
+        var box = SizeNow(design, what);
+        var grow = Affine.Move(box.Min * -1).Then(Affine.Scale(Factor(width, box.Width), Factor(height, box.Height))).Then(Affine.Move(box.Min));
+        return Map(design, what, _ => frame.Inverse().Then(grow).Then(frame));
+    }
 
-    /// <summary>The piece turned on the card about its middle.</summary>
+    /// <summary>The size that a size is compared with: of one piece along its own edges, of anything else on the card.</summary>
+    public static Box SizeNow(Design design, Picked what) =>
+        what is { IsLines: false, Pieces: [var only] } ? design.Require(only).Size : what.Box(design);
+
+    /// <summary>As seen from behind, about the middle of it all.</summary>
+    public static Design Mirror(Design design, Picked what, bool leftRight)
+    {
+        var frame = Frame(design, what);
+        var mirror = Affine.Scale(leftRight ? -1 : 1, leftRight ? 1 : -1).About(SizeNow(design, what).Centre);
+        return Map(design, what, _ => frame.Inverse().Then(mirror).Then(frame));
+    }
+
+    /// <summary>Turned about the middle of it all.</summary>
     /// <param name="design">The design.</param>
-    /// <param name="id">The piece.</param>
+    /// <param name="what">What is turned.</param>
     /// <param name="degrees">Positive is clockwise on screen.</param>
-    public static Design Turn(Design design, string id, double degrees)
+    public static Design Turn(Design design, Picked what, double degrees)
     {
         if (!(Math.Abs(degrees) <= 3600)) throw new EditRefused("Turn by at most 3600 degrees at a time.");
-        var piece = design.Require(id);
-        var middle = piece.Place.Apply(piece.Size.Centre);
-        var turn = Affine.Move(middle * -1).Then(Affine.Turn(degrees)).Then(Affine.Move(middle));
-        return design.With(id, p => p with { Place = p.Place.Then(turn) }) with { Findings = Moved(design, id, turn) };
+        var frame = Frame(design, what);
+        var middle = frame.Apply(SizeNow(design, what).Centre);
+        return Map(design, what, _ => Affine.Turn(degrees).About(middle));
     }
 
-    /// <summary>A second piece like the first, a little aside, on top of it.</summary>
-    public static Design Duplicate(Design design, string id, string name)
+    /// <summary>Everything picked under a map of its own on the card, given by its place in the pick.</summary>
+    /// <exception cref="EditRefused">A piece is locked, or gone.</exception>
+    public static Design Map(Design design, Picked what, Func<int, Affine> mapOf)
     {
-        const double asideMm = 8;
-        var piece = design.Require(id);
-        var copy = piece with { Id = $"p{design.NextPiece}", Name = name, Place = piece.Place.Then(Affine.Move(asideMm, asideMm)) };
-        return design with { Pieces = design.Pieces.Insert(design.Pieces.IndexOf(piece) + 1, copy), NextPiece = design.NextPiece + 1 };
+        if (what.IsEmpty) throw new EditRefused("Nothing is picked. Touch a piece first.");
+        if (what.IsLines)
+        {
+            return design.With(what.OnlyPiece(), piece =>
+            {
+                var at = piece.Require(what.Lines);
+                var back = piece.Place.Inverse();
+                var paths = piece.Shape.Paths.ToBuilder();
+                for (var i = 0; i < at.Length; i++) paths[at[i]] = Mapped(Unlocked(piece).Lines[at[i]], paths[at[i]], piece.Place.Then(mapOf(i)).Then(back));
+                return (piece with { Shape = new PieceShape(paths.ToImmutable()) }).AtHome();
+            });
+        }
+        for (var i = 0; i < what.Pieces.Length; i++)
+        {
+            var map = mapOf(i);
+            design = design.With(what.Pieces[i], p => Map(Unlocked(p), map));
+        }
+        return design;
     }
 
-    private static Design Reshape(Design design, string id, Func<Box, Affine> mapOf)
+    /// <summary>A piece under a map of the card.</summary>
+    public static Piece Map(Piece piece, Affine map)
     {
-        var piece = design.Require(id);
-        if (piece.Size.Width <= 0 || piece.Size.Height <= 0) throw new EditRefused("A piece without extent cannot change its size.");
-        var map = mapOf(piece.Size);
-        var onCard = piece.Place.Inverse().Then(map).Then(piece.Place);
-        return design.With(id, p => p with { Shape = new PieceShape([.. p.Shape.Paths.Select(path => path.Map(map))]) })
-            with { Findings = Moved(design, id, onCard) };
+        if (map.IsRigid) return piece with { Place = piece.Place.Then(map) };
+        var own = piece.Place.Then(map).Then(piece.Place.Inverse());
+        return (piece with { Shape = new PieceShape([.. piece.Drawn.Select(d => Mapped(d.Line, d.Path, own))]) }).AtHome();
     }
 
-    private static System.Collections.Immutable.ImmutableArray<Finding> Moved(Design design, string id, Affine onCard) =>
-        [.. design.Findings.Select(f => f.Piece == id && f.At is { } at ? f with { At = onCard.Apply(at) } : f)];
+    /// <summary>A line whose size is locked goes where the map takes its middle, turned and mirrored but not scaled.</summary>
+    private static Path Mapped(Line line, Path path, Affine map)
+    {
+        if (!line.SizeLocked) return path.Map(map);
+        var middle = path.Bounds.Centre;
+        return path.Map(Affine.Move(middle * -1).Then(map.Orthogonal()).Then(Affine.Move(map.Apply(middle))));
+    }
+
+    /// <exception cref="EditRefused">The piece is locked.</exception>
+    internal static Piece Unlocked(Piece piece) => piece.Locked
+        ? throw new EditRefused($"{piece.Name} is locked. Unlock it to change its shape or place.")
+        : piece;
+
+    /// <summary>From the coordinates that a size is measured in to the card's.</summary>
+    private static Affine Frame(Design design, Picked what) =>
+        what is { IsLines: false, Pieces: [var only] } ? design.Require(only).Place : Affine.Identity;
+
+    private static double Factor(double wanted, double now) => now > 1e-9
+        ? wanted / now
+        : wanted <= 1e-9 ? 1 : throw new EditRefused("What has no extent one way cannot be given one by scaling.");
 }

@@ -11,10 +11,35 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(SetOperation), "set-operation")]
 [JsonDerivedType(typeof(SetOperationOfLook), "set-operation-of-look")]
 [JsonDerivedType(typeof(CloseOutline), "close-outline")]
-[JsonDerivedType(typeof(ResizePiece), "resize-piece")]
-[JsonDerivedType(typeof(MirrorPiece), "mirror-piece")]
-[JsonDerivedType(typeof(TurnPiece), "turn-piece")]
-[JsonDerivedType(typeof(DuplicatePiece), "duplicate-piece")]
+[JsonDerivedType(typeof(SetManner), "set-manner")]
+[JsonDerivedType(typeof(SetInk), "set-ink")]
+[JsonDerivedType(typeof(ApplyRules), "apply-rules")]
+[JsonDerivedType(typeof(MovePicked), "move")]
+[JsonDerivedType(typeof(ResizePicked), "resize")]
+[JsonDerivedType(typeof(TurnPicked), "turn")]
+[JsonDerivedType(typeof(MirrorPicked), "mirror")]
+[JsonDerivedType(typeof(DuplicatePicked), "duplicate")]
+[JsonDerivedType(typeof(AlignPicked), "align")]
+[JsonDerivedType(typeof(DistributePicked), "distribute")]
+[JsonDerivedType(typeof(RepeatPicked), "repeat")]
+[JsonDerivedType(typeof(RingPicked), "ring")]
+[JsonDerivedType(typeof(ReflectPicked), "reflect")]
+[JsonDerivedType(typeof(OrderPiece), "order")]
+[JsonDerivedType(typeof(HidePieces), "hide")]
+[JsonDerivedType(typeof(LockPieces), "lock")]
+[JsonDerivedType(typeof(LockSize), "lock-size")]
+[JsonDerivedType(typeof(DrawShape), "draw-shape")]
+[JsonDerivedType(typeof(BendLine), "bend-line")]
+[JsonDerivedType(typeof(RemoveLines), "remove-lines")]
+[JsonDerivedType(typeof(RemoveLoose), "remove-loose")]
+[JsonDerivedType(typeof(TakeApart), "take-apart")]
+[JsonDerivedType(typeof(MergePieces), "merge")]
+[JsonDerivedType(typeof(GiveLines), "give-lines")]
+[JsonDerivedType(typeof(EndAtEdge), "end-at-edge")]
+[JsonDerivedType(typeof(KeepArt), "keep-art")]
+[JsonDerivedType(typeof(KeepVariant), "keep-variant")]
+[JsonDerivedType(typeof(TakeVariant), "take-variant")]
+[JsonDerivedType(typeof(DropVariant), "drop-variant")]
 [JsonDerivedType(typeof(SetStock), "set-stock")]
 [JsonDerivedType(typeof(SetQuantity), "set-quantity")]
 [JsonDerivedType(typeof(RenamePiece), "rename-piece")]
@@ -36,12 +61,19 @@ public sealed record SettleSetOut(SetOut SetOut) : Edit
 /// <summary>The pieces of an art file added on top. The design it brings is too large for the edit's record and is found in the revision.</summary>
 /// <param name="Art">Id of the art file.</param>
 /// <param name="FileName">Its name.</param>
-public sealed record BringInArt(Guid Art, string FileName) : Edit
+/// <param name="Motifs">Numbers of the motifs taken from it; null for everything in it.</param>
+public sealed record BringInArt(Guid Art, string FileName, ImmutableArray<int>? Motifs = null) : Edit
 {
     [JsonIgnore]
     public Design? Pieces { get; init; }
 
-    public override string Sentence => $"Brought in {FileName}";
+    public override string Sentence => Motifs is { } motifs ? $"Took {(motifs.Length == 1 ? "a motif" : $"{motifs.Length} motifs")} from {FileName}" : $"Brought in {FileName}";
+}
+
+/// <summary>An art file kept beside the project, to take motifs from; no pieces come of it yet.</summary>
+public sealed record KeepArt(Guid Art, string FileName) : Edit
+{
+    public override string Sentence => $"Laid {FileName} beside the project";
 }
 
 /// <summary>An operation for lines of one piece.</summary>
@@ -65,30 +97,6 @@ public sealed record SetOperationOfLook(Look Look, Operation Operation) : Edit
 public sealed record CloseOutline(string Piece, string Line) : Edit
 {
     public override string Sentence => "Closed an open cut";
-}
-
-/// <summary>Another size for a piece, mm.</summary>
-public sealed record ResizePiece(string Piece, double Width, double Height) : Edit
-{
-    public override string Sentence => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"Made a piece {Width:0.0} × {Height:0.0} mm");
-}
-
-/// <summary>A piece as seen from behind.</summary>
-public sealed record MirrorPiece(string Piece, bool LeftRight) : Edit
-{
-    public override string Sentence => LeftRight ? "Mirrored a piece left to right" : "Mirrored a piece top to bottom";
-}
-
-/// <summary>A piece turned on the card; positive is clockwise.</summary>
-public sealed record TurnPiece(string Piece, double Degrees) : Edit
-{
-    public override string Sentence => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"Turned a piece by {Degrees:0.##}°");
-}
-
-/// <summary>A second piece like the first.</summary>
-public sealed record DuplicatePiece(string Piece) : Edit
-{
-    public override string Sentence => "Duplicated a piece";
 }
 
 /// <summary>A stock for pieces.</summary>

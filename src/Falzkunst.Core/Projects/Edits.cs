@@ -28,10 +28,6 @@ public static class Edits
         SetOperation e => project with { Design = project.Design.With(e.Piece, p => WithOperation(p, e)) },
         SetOperationOfLook e => project with { Design = WithOperationOfLook(project.Design, e) },
         CloseOutline e => project with { Design = WithClosed(project.Design, e) },
-        ResizePiece e => project with { Design = Arranging.Resize(project.Design, e.Piece, e.Width, e.Height) },
-        MirrorPiece e => project with { Design = Arranging.Mirror(project.Design, e.Piece, e.LeftRight) },
-        TurnPiece e => project with { Design = Arranging.Turn(project.Design, e.Piece, e.Degrees) },
-        DuplicatePiece e => project with { Design = Arranging.Duplicate(project.Design, e.Piece, CopyName(project.Design, e.Piece)) },
         SetStock e => project with { Design = WithStock(project.Design, e, drawer) },
         SetQuantity e => e.Quantity is >= 1 and <= MostOfAPiece
             ? project with { Design = project.Design.With(e.Piece, p => p with { Quantity = e.Quantity }) }
@@ -41,8 +37,50 @@ public static class Edits
             : project with { Design = project.Design.With(e.Piece, p => p with { Name = e.Name.Trim() }) },
         RemovePieces e => project with { Design = Without(project.Design, e) },
         PutOnSheets e => OnSheets(project, e, drawer),
+        KeepArt => project,
+        SetManner e => project with { Design = project.Design.With(e.Piece, p => Working.With(p, e.Lines, e.Manner)) },
+        SetInk e => project with { Design = project.Design.With(e.Piece, p => Working.With(p, e.Lines, e.Ink)) },
+        ApplyRules e => project with { Design = Working.With(project.Design, e) },
+        DrawShape e => project with { Design = Reworking.Draw(project.Design, e.Piece, e.Shape, e.Operation, drawer.StockFor(null)) },
+        BendLine e => project with { Design = Reworking.Bend(project.Design, e.Piece, e.Line, e.Change) },
+        RemoveLines e => project with { Design = Reworking.Remove(project.Design, e.Piece, e.Lines) },
+        RemoveLoose e => project with { Design = Reworking.RemoveLoose(project.Design, e.Lines) },
+        TakeApart e => project with { Design = Reworking.TakeApart(project.Design, e.Piece, e.Lines, e.KeepOpenings) },
+        MergePieces e => project with { Design = Reworking.Merge(project.Design, e.Pieces) },
+        GiveLines e => project with { Design = Reworking.Give(project.Design, e.From, e.Lines, e.To) },
+        EndAtEdge e => project with { Design = Reworking.EndAtEdge(project.Design, e.Piece, e.Line, e.ShareOut) },
+        OrderPiece e => project with { Design = Ordered(project.Design, e) },
+        HidePieces e => project with { Design = e.Pieces.Aggregate(project.Design, (d, id) => d.With(id, p => p with { Hidden = e.Hidden })) },
+        LockPieces e => project with { Design = e.Pieces.Aggregate(project.Design, (d, id) => d.With(id, p => p with { Locked = e.Locked })) },
+        LockSize e => project with { Design = project.Design.With(e.Piece, p => p.With(p.Require(e.Lines), l => l with { SizeLocked = e.Locked })) },
+        KeepVariant e => Variants.Keep(project, e.Piece, e.Name),
+        TakeVariant e => Variants.Take(project, e.Variant),
+        DropVariant e => Variants.Drop(project, e.Variant),
+        PickedEdit e => project with { Design = Arranged(project, e) },
         _ => throw new ArgumentOutOfRangeException(nameof(edit), edit.GetType().Name, "Unknown edit."),
     };
+
+    private static Design Arranged(Project project, PickedEdit edit) => edit switch
+    {
+        MovePicked e => Arranging.Move(project.Design, e.What, e.Dx, e.Dy),
+        ResizePicked e => Arranging.Resize(project.Design, e.What, e.Width, e.Height),
+        TurnPicked e => Arranging.Turn(project.Design, e.What, e.Degrees),
+        MirrorPicked e => Arranging.Mirror(project.Design, e.What, e.LeftRight),
+        DuplicatePicked e => Copying.Duplicate(project.Design, e.What),
+        AlignPicked e => Aligning.Align(project, e.What, e.Edge, e.To),
+        DistributePicked e => Aligning.Distribute(project.Design, e.What, e.Across),
+        RepeatPicked e => Copying.Repeat(project.Design, e.What, e.Rows, e.Columns, e.GapX, e.GapY),
+        RingPicked e => Copying.Ring(project.Design, e.What, e.Count, e.Centre, e.TurnEach),
+        ReflectPicked e => Copying.Reflect(project.Design, e.What, e.Edge),
+        _ => throw new ArgumentOutOfRangeException(nameof(edit), edit.GetType().Name, "Unknown edit."),
+    };
+
+    private static Design Ordered(Design design, OrderPiece edit)
+    {
+        var piece = design.Require(edit.Piece);
+        if (edit.Layer < 1 || edit.Layer > design.Pieces.Length) throw new EditRefused($"The layers go from 1, the lowest, to {design.Pieces.Length}.");
+        return design with { Pieces = design.Pieces.Remove(piece).Insert(edit.Layer - 1, piece) };
+    }
 
     private static Project Settle(Project project, SetOut setOut, Drawer drawer)
     {
@@ -62,27 +100,19 @@ public static class Edits
     {
         var added = edit.Pieces ?? throw new EditRefused("The art must be read again before it can be added.");
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
-        var pieces = added.Pieces.Select(p => names.Contains(p.Name) ? p with { Name = FreeName(p.Name, names) } : p);
+        var pieces = added.Pieces.Select(p => names.Contains(p.Name) ? p with { Name = PieceNaming.Free(p.Name, names), Art = edit.Art } : p with { Art = edit.Art });
         return new Design(
-            [.. design.Pieces, .. pieces], [.. design.Loose, .. added.Loose], [.. design.Findings, .. added.Findings], added.NextPiece);
+            [.. design.Pieces, .. pieces], [.. design.Loose, .. added.Loose.Select((l, i) => l with { Line = l.Line with { Id = NextLoose(design, i) } })], [.. design.Findings, .. added.Findings], added.NextPiece);
     }
 
-    private static string CopyName(Design design, string id) =>
-        FreeName(design.Find(id)?.Name ?? "", design.Pieces.Select(p => p.Name).ToHashSet());
-
-    private static string FreeName(string name, HashSet<string> taken)
-    {
-        var number = 2;
-        while (!taken.Add($"{name} ({number})")) number++;
-        return $"{name} ({number})";
-    }
+    /// <summary>An id for a line that comes in on no piece.</summary>
+    internal static string NextLoose(Design design, int more = 0) => string.Create(CultureInfo.InvariantCulture,
+        $"x{1 + more + design.Loose.Select(l => int.TryParse(l.Line.Id.AsSpan(1), out var n) ? n : 0).DefaultIfEmpty().Max()}");
 
     private static Piece WithOperation(Piece piece, SetOperation edit)
     {
-        var missing = edit.Lines.Except(piece.Lines.Select(l => l.Id)).Any();
-        if (missing || edit.Lines.IsEmpty) throw new EditRefused("Those lines are no longer on the piece. Reload the page to see what is there now.");
-        var wanted = edit.Lines.ToHashSet();
-        return piece with { Lines = [.. piece.Lines.Select(l => wanted.Contains(l.Id) ? l.With(edit.Operation) : l)] };
+        var at = piece.Require(edit.Lines);
+        return piece.With(at, l => l.With(edit.Operation));
     }
 
     private static Design WithOperationOfLook(Design design, SetOperationOfLook edit)
@@ -102,10 +132,9 @@ public static class Edits
 
     private static Design WithClosed(Design design, CloseOutline edit)
     {
-        var closed = design.With(edit.Piece, piece =>
+        return design.With(edit.Piece, piece =>
         {
-            var at = piece.Lines.Select((l, i) => (l, i)).FirstOrDefault(t => t.l.Id == edit.Line, (null!, -1)).Item2;
-            if (at < 0) throw new EditRefused("That line is no longer on the piece. Reload the page to see what is there now.");
+            var at = piece.Require([edit.Line])[0];
             var (line, path) = (piece.Lines[at], piece.Shape.Paths[at]);
             if (path.IsClosed || path.Segments.Length < 2) throw new EditRefused("That line is closed already, or has no end to close.");
             return piece with
@@ -117,7 +146,6 @@ public static class Edits
                 }),
             };
         });
-        return closed with { Findings = [.. closed.Findings.Where(f => !(f.Code == "open-outline" && f.Piece == edit.Piece && f.Line == edit.Line))] };
     }
 
     private static Design WithStock(Design design, SetStock edit, Drawer drawer)
@@ -131,11 +159,7 @@ public static class Edits
         if (!edit.Pieces.All(id => design.Find(id) is not null))
             throw new EditRefused("One of those pieces is gone already. Reload the page to see what is there now.");
         var gone = edit.Pieces.ToHashSet();
-        return design with
-        {
-            Pieces = [.. design.Pieces.Where(p => !gone.Contains(p.Id))],
-            Findings = [.. design.Findings.Where(f => f.Piece is null || !gone.Contains(f.Piece))],
-        };
+        return design with { Pieces = [.. design.Pieces.Where(p => !gone.Contains(p.Id))] };
     }
 
     private static Project OnSheets(Project project, PutOnSheets edit, Drawer drawer)

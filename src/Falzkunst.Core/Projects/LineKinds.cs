@@ -10,18 +10,32 @@ namespace Falzkunst.Core.Projects;
 /// <param name="Lines">Ids of the lines.</param>
 /// <param name="LengthMm">Length of all of them together.</param>
 /// <param name="Ink">Colour of pen or foil.</param>
+/// <param name="Manner">How they are worked; null for the plain way.</param>
 public sealed record LineKind(
-    string Name, Operation Operation, Look Look, ImmutableArray<string> Lines, double LengthMm, string? Ink)
+    string Name, Operation Operation, Look Look, ImmutableArray<string> Lines, double LengthMm, string? Ink, Manner? Manner)
 {
     /// <summary>The kinds of a piece: the outline's first, then in the order in which they were painted.</summary>
     public static List<LineKind> Of(Piece piece) =>
     [
         .. piece.Drawn
-            .GroupBy(d => (d.Line.Look, d.Line.Operation, d.Line.Ink))
+            .GroupBy(d => (d.Line.Look, d.Line.Operation, d.Line.Ink, d.Line.Manner))
             .Select(g => new LineKind(
                 NameOf([.. g.Select(d => d.Line)]), g.Key.Operation, g.Key.Look,
-                [.. g.Select(d => d.Line.Id)], g.Sum(d => d.Path.Length), g.Key.Ink)),
+                [.. g.Select(d => d.Line.Id)], g.Sum(d => d.Path.Length), g.Key.Ink, g.Key.Manner)),
     ];
+
+    /// <summary>What is not plain about how they are worked, as it follows the operation: ", mountain fold, left out".</summary>
+    public string MannerInWords()
+    {
+        if (Manner is not { } m) return "";
+        var words = new List<string>();
+        if (m.Fold is { } fold) words.Add($"{fold.ToString().ToLowerInvariant()} fold");
+        if (m.HalfCut) words.Add("half cut");
+        if (m.FromBack) words.Add("from the back");
+        if (m.Fill is { } fill) words.Add($"filled {fill.Pattern.ToString().ToLowerInvariant()}");
+        if (m.LeftOut) words.Add("left out");
+        return string.Concat(words.Select(w => ", " + w));
+    }
 
     private static string NameOf(List<Line> lines)
     {

@@ -19,6 +19,9 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
 {
     public static readonly Project Empty = new(SetOut.Default, Design.Empty, null);
 
+    /// <summary>What was kept aside to be taken up again.</summary>
+    public ImmutableArray<Variant> Variants { get; init; } = [];
+
     /// <summary>
     /// A short text that changes whenever something changes that layouts depend on: shapes, stocks, quantities, machine, spacing.
     /// </summary>
@@ -28,6 +31,7 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
         text.Append(CultureInfo.InvariantCulture, $"{SetOut.Machine}|{SetOut.Cards}|{SetOut.SpacingMm:R}");
         foreach (var p in Design.Pieces)
             text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.Shape.Hash}");
+        // How the lines are worked changes what runs, not where the paper lies.
         return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())))[..16];
     }
 

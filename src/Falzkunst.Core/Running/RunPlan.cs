@@ -25,7 +25,7 @@ public sealed record RunPlan(ImmutableArray<RunStep> Steps, int ToolChanges)
 public abstract record RunStep(double Seconds);
 
 /// <summary>A moment that needs a hand.</summary>
-/// <param name="Kind">Loading paper, or something at the tools.</param>
+/// <param name="Kind">Loading paper, something at the tools, turning the sheet over, unloading.</param>
 /// <param name="Title">What to do, in one short line.</param>
 /// <param name="Actions">Each thing to do, in order, as a sentence.</param>
 /// <param name="Warning">What must not be done; null where nothing can go wrong.</param>
@@ -37,6 +37,7 @@ public enum StopKind
 {
     LoadPaper,
     Tools,
+    Turn,
     Unload,
 }
 

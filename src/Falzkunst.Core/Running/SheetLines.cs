@@ -11,8 +11,20 @@ namespace Falzkunst.Core.Running;
 /// <param name="Piece">Id of its piece.</param>
 /// <param name="Copy">Which copy of the piece.</param>
 /// <param name="Line">Id of the line within the piece.</param>
-/// <param name="Path">In the sheet's coordinates.</param>
-public sealed record SheetLine(Stage Stage, Operation Operation, string? Ink, string Piece, int Copy, string Line, Path Path);
+/// <param name="Path">In the sheet's coordinates, seen from the front.</param>
+/// <param name="Work">How it is worked.</param>
+public sealed record SheetLine(Stage Stage, Operation Operation, string? Ink, string Piece, int Copy, string Line, Path Path, LineWork Work = default);
+
+/// <summary>What of a line's manner a pass must know: lines that differ in it run in different passes.</summary>
+/// <param name="TipMm">Width of the tip; null for the usual one.</param>
+/// <param name="HalfCut">Through the top layer only.</param>
+/// <param name="FromBack">With the sheet face down.</param>
+/// <param name="Dashes">Of a perforation; null for the usual ones.</param>
+/// <param name="Settings">Where settings differ from the stock's.</param>
+public readonly record struct LineWork(double? TipMm, bool HalfCut, bool FromBack, PerforationDashes? Dashes, SettingsChange? Settings)
+{
+    public static LineWork Of(Line line) => line.Manner is { } m ? new(m.TipMm, m.HalfCut, m.FromBack, m.Dashes, m.Settings) : default;
+}
 
 /// <summary>The law of paper: wet and hot work on uncut paper, folds before cuts, inside before outside.</summary>
 public enum Stage
@@ -22,6 +34,7 @@ public enum Stage
     Emboss,
     Score,
     Perforate,
+    HalfCuts,
     InnerCuts,
     OuterCuts,
 }
@@ -31,12 +44,13 @@ public static class SheetLines
 {
     public static string Title(this Stage stage) => stage switch
     {
+        Stage.HalfCuts => "Half cuts",
         Stage.InnerCuts => "Inner cuts",
         Stage.OuterCuts => "Outer cuts",
         _ => stage.ToString(),
     };
 
-    /// <summary>All lines of a sheet that a tool runs, in piece order; printed lines and aids are left out.</summary>
+    /// <summary>All lines of a sheet that a tool runs, in piece order; printed lines, aids and lines left out of this run are not among them.</summary>
     /// <param name="sheet">The sheet.</param>
     /// <param name="design">Its pieces.</param>
     /// <param name="scoreClearance">How far scores stop short of every cut, mm.</param>
@@ -57,22 +71,27 @@ public static class SheetLines
     public static IEnumerable<SheetLine> Of(
         Piece piece, int copy, Affine place, IReadOnlyDictionary<string, ImmutableArray<Path>>? scores = null)
     {
+        var fills = AreaFills.Of(piece);
         foreach (var (line, path) in piece.Drawn)
         {
             if (StageOf(line) is not { } stage) continue;
-            foreach (var run in scores?.GetValueOrDefault(line.Id, [path]) ?? [path])
-                yield return new SheetLine(stage, line.Operation, line.Ink, piece.Id, copy, line.Id, run.Map(place));
+            var work = LineWork.Of(line);
+            IEnumerable<Path> runs = scores?.GetValueOrDefault(line.Id, [path]) ?? [path];
+            foreach (var run in runs.Concat(fills.GetValueOrDefault(line.Id, [])))
+                yield return new SheetLine(stage, line.Operation, line.Ink, piece.Id, copy, line.Id, run.Map(place), work);
         }
     }
 
     /// <summary>When a line runs; null where no tool runs it.</summary>
     public static Stage? StageOf(Line line) => line.Operation switch
     {
+        _ when line.Way.LeftOut => null,
         Operation.Draw => Stage.Draw,
         Operation.Foil => Stage.Foil,
         Operation.Emboss => Stage.Emboss,
         Operation.Score => Stage.Score,
         Operation.Perforate => Stage.Perforate,
+        Operation.Cut when line.Way.HalfCut => Stage.HalfCuts,
         Operation.Cut => line.Role == LineRole.Outline ? Stage.OuterCuts : Stage.InnerCuts,
         _ => null,
     };

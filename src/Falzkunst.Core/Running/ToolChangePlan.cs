@@ -1,16 +1,20 @@
+using System.Globalization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Core.Running;
 
-/// <summary>A tool as a hand knows it: two pens of different colour are two tools.</summary>
-internal readonly record struct ToolInHand(Tool Tool, string? Ink)
+/// <summary>A tool as a hand knows it: two pens of different colour or tip are two tools.</summary>
+internal readonly record struct ToolInHand(Tool Tool, string? Ink, double? TipMm = null)
 {
-    public string Name => Tool switch
+    public string Name
     {
-        Tool.Pen when Ink is not null => $"{ColourWords.Name(Ink)} pen",
-        _ => Tool.Name(),
-    };
+        get
+        {
+            var name = Tool == Tool.Pen && Ink is not null ? $"{ColourWords.Name(Ink)} pen" : Tool.Name();
+            return TipMm is { } tip ? string.Create(CultureInfo.InvariantCulture, $"{name} of {tip:0.##} mm") : name;
+        }
+    }
 }
 
 /// <summary>

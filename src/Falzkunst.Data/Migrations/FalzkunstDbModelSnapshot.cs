@@ -61,6 +61,11 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("notes");
 
+                    b.Property<string>("Origin")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("origin");
+
                     b.Property<Guid>("Owner")
                         .HasColumnType("uuid")
                         .HasColumnName("owner");
@@ -72,6 +77,13 @@ namespace Falzkunst.Data.Migrations
                     b.Property<Guid>("ProjectId")
                         .HasColumnType("uuid")
                         .HasColumnName("project_id");
+
+                    b.Property<string>("RulesUsed")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("rules_used")
+                        .HasDefaultValueSql("'[]'");
 
                     b.Property<double>("WidthMm")
                         .HasColumnType("double precision")
@@ -141,6 +153,10 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("fill");
 
+                    b.Property<string>("Fold")
+                        .HasColumnType("text")
+                        .HasColumnName("fold");
+
                     b.Property<string>("Layer")
                         .HasColumnType("text")
                         .HasColumnName("layer");
@@ -150,9 +166,18 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("operation");
 
+                    b.Property<string>("Origin")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("origin");
+
                     b.Property<Guid>("Owner")
                         .HasColumnType("uuid")
                         .HasColumnName("owner");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
 
                     b.Property<string>("Stroke")
                         .HasColumnType("text")
@@ -161,8 +186,8 @@ namespace Falzkunst.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_look_rules");
 
-                    b.HasIndex("Owner", "At")
-                        .HasDatabaseName("ix_look_rules_owner_at");
+                    b.HasIndex("Owner", "Position")
+                        .HasDatabaseName("ix_look_rules_owner_position");
 
                     b.ToTable("look_rules", (string)null);
                 });
@@ -356,6 +381,10 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("character varying(64)")
                         .HasColumnName("sheets_hash");
 
+                    b.Property<string>("VariantsHash")
+                        .HasColumnType("character varying(64)")
+                        .HasColumnName("variants_hash");
+
                     b.HasKey("ProjectId", "Number")
                         .HasName("pk_revisions");
 
@@ -367,6 +396,9 @@ namespace Falzkunst.Data.Migrations
 
                     b.HasIndex("SheetsHash")
                         .HasDatabaseName("ix_revisions_sheets_hash");
+
+                    b.HasIndex("VariantsHash")
+                        .HasDatabaseName("ix_revisions_variants_hash");
 
                     b.ToTable("revisions", (string)null);
                 });
@@ -771,6 +803,12 @@ namespace Falzkunst.Data.Migrations
                         .HasForeignKey("SheetsHash")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_revisions_parts_sheets_hash");
+
+                    b.HasOne("Falzkunst.Data.Rows.PartRow", null)
+                        .WithMany()
+                        .HasForeignKey("VariantsHash")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_revisions_parts_variants_hash");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.RunEventRow", b =>

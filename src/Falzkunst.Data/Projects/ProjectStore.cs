@@ -1,4 +1,5 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Json;
 using Falzkunst.Data.Rows;
@@ -165,7 +166,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
             written[hash] = content;
             return hash;
         }
-        foreach (var piece in value.Design.Pieces) written[piece.Shape.Hash] = piece.Shape.Text;
+        foreach (var piece in value.Design.Pieces.Concat(value.Variants.SelectMany(v => v.Pieces))) written[piece.Shape.Hash] = piece.Shape.Text;
         var revision = new RevisionRow
         {
             ProjectId = id,
@@ -178,6 +179,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
             SetOutHash = Part(StoredJson.Write(value.SetOut)),
             DesignHash = Part(StoredJson.Write(StoredDesign.Of(value.Design))),
             SheetsHash = value.Sheets is null ? null : Part(StoredJson.Write(value.Sheets)),
+            VariantsHash = value.Variants.IsEmpty ? null : Part(StoredJson.Write(new StoredVariants([.. value.Variants.Select(StoredVariant.From)]))),
         };
         await parts.PutAsync(written, stop);
         return revision;
@@ -190,14 +192,15 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         var setOut = await parts.GetAsync(revision.SetOutHash, StoredJson.Read<SetOut>, stop);
         var stored = await parts.GetAsync(revision.DesignHash, StoredJson.Read<StoredDesign>, stop);
         var sheets = revision.SheetsHash is { } hash ? await parts.GetAsync(hash, StoredJson.Read<SheetLayouts>, stop) : null;
-        var shapes = await parts.ShapesAsync(stored.Pieces.Select(p => p.Shape), stop);
-        return new Project(setOut, stored.With(shapes), sheets);
+        var variants = revision.VariantsHash is { } aside ? (await parts.GetAsync(aside, StoredJson.Read<StoredVariants>, stop)).All : [];
+        var shapes = await parts.ShapesAsync(stored.Pieces.Concat(variants.SelectMany(v => v.Pieces)).Select(p => p.Shape), stop);
+        return new Project(setOut, stored.With(shapes), sheets) { Variants = [.. variants.Select(v => v.With(shapes))] };
     }
 
     private static void Summarise(ProjectRow row, Project value)
     {
         row.Pieces = value.Design.Pieces.Sum(p => p.Quantity);
         row.Stocks = value.Design.Pieces.Select(p => p.Stock).Distinct().Count();
-        row.Findings = value.Design.Findings.Length;
+        row.Findings = Checks.Of(value.Design).Length;
     }
 }

@@ -17,6 +17,12 @@ public sealed class ArtFileRow
     /// <summary>How many lines got their operation from a remembered rule.</summary>
     public int ByRule { get; set; }
 
+    /// <summary>Whose hand it is from, as the user calls it; null where nothing was said.</summary>
+    public string? Origin { get; set; }
+
+    /// <summary>What each remembered rule did with it, JSON.</summary>
+    public string RulesUsed { get; set; } = "[]";
+
     /// <summary>What was not understood, JSON.</summary>
     public required string Notes { get; set; }
 }

@@ -21,6 +21,9 @@ public sealed class RevisionRow
     public required string SetOutHash { get; set; }
     public required string DesignHash { get; set; }
     public string? SheetsHash { get; set; }
+
+    /// <summary>What is kept aside; null where nothing is.</summary>
+    public string? VariantsHash { get; set; }
 }
 
 /// <summary>A part of projects, stored once under the SHA-256 of its content.</summary>

@@ -19,7 +19,7 @@ public static class DemoProject
         foreach (var file in new[] { "night-tram.svg" })
         {
             var art = await ReadAsync(file, stop);
-            on = await services.GetRequiredService<ArtDesk>().BringInAsync(on, on.Project.Head, file, art, stop);
+            on = await services.GetRequiredService<ArtDesk>().BringInAsync(on, on.Project.Head, file, art, null, stop);
         }
         foreach (var (name, quantity) in Quantities)
         {

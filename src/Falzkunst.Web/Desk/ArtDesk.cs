@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Assembling;
 using Falzkunst.Core.Projects;
@@ -8,32 +9,98 @@ using Falzkunst.Formats;
 namespace Falzkunst.Web.Desk;
 
 /// <summary>Brings art files into projects: read, assembled by the remembered rules, kept as they came.</summary>
-public sealed class ArtDesk(ProjectDesk desk, ArtStore art, LookRuleStore rules)
+public sealed class ArtDesk(ProjectDesk desk, ArtStore art, LookRuleStore rules, MotifCache motifs)
 {
     /// <summary>Largest request with a file in it; the reader's own limit is a little lower and answers with a sentence.</summary>
     public const int LargestUpload = 24 * 1024 * 1024;
 
+    /// <summary>A file of more motifs than this is taken for a sheet to choose from, and laid beside the project first.</summary>
+    public const int SheetOfMotifs = 12;
+
     private const int LongestName = 200;
 
-    /// <summary>Brings a file in.</summary>
+    /// <summary>Brings a file in; a sheet of many motifs is only laid beside the project, to be chosen from.</summary>
+    /// <param name="on">The project.</param>
+    /// <param name="seenHead">The revision that the user saw.</param>
+    /// <param name="fileName">Name of the file.</param>
+    /// <param name="content">The file.</param>
+    /// <param name="origin">Whose hand it is from; null where nothing was said.</param>
+    /// <param name="stop">Cancels.</param>
     /// <exception cref="ReadRefused">The file cannot be read; nothing was written.</exception>
     /// <exception cref="StaleEdit">The project has changed meanwhile; nothing was written.</exception>
     /// <exception cref="EditRefused">There is nothing in the file that could be brought in.</exception>
-    public async Task<OnDesk> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, CancellationToken stop)
+    public async Task<OnDesk> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, string? origin, CancellationToken stop)
     {
         var drawing = ArtReader.Read(content);
         if (drawing.LineCount == 0)
             throw new EditRefused("Nothing in this file can be cut, folded or drawn: it has no lines. If it holds text or a picture, turn that into outlines first.");
-        var remembered = (await rules.ListAsync(ProjectDesk.Owner, stop)).Select(r => r.Rule).ToList();
+        var remembered = await RulesForAsync(origin, stop);
         var design = Assembler.Assemble(drawing, remembered, on.Drawer.StockFor, on.Value.Design.NextPiece);
-        var byRule = design.Pieces.SelectMany(p => p.Lines).Concat(design.Loose.Select(l => l.Line))
-            .Count(l => remembered.FirstOrDefault(r => r.Fits(l.Look)) is { } rule && rule.Operation == l.Operation);
+        var isSheet = design.Pieces.Length > SheetOfMotifs && Motifs.Of(design).Length > SheetOfMotifs;
         var name = fileName.Length > LongestName ? fileName[^LongestName..] : fileName;
         var id = Guid.CreateVersion7();
-        return await desk.DoAsync(on, seenHead, new BringInArt(id, name) { Pieces = design }, stop,
-            () => art.KeepAsync(ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, design.Pieces.Length, byRule, stop));
+        Edit edit = isSheet ? new KeepArt(id, name) : new BringInArt(id, name) { Pieces = design };
+        return await desk.DoAsync(on, seenHead, edit, stop, () => art.KeepAsync(
+            ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, design.Pieces.Length, origin, Uses(design, remembered),
+            isSheet ? drawing.Notes : WithPieces(drawing, design), stop));
+    }
+
+    /// <summary>The motifs of a file that the project has, read and sorted by the rules as they are now.</summary>
+    /// <exception cref="EditRefused">The project has no such file.</exception>
+    public async Task<ImmutableArray<Motif>> MotifsAsync(OnDesk on, Guid file, CancellationToken stop)
+    {
+        if (await art.ContentAsync(ProjectDesk.Owner, on.Project.Id, file, stop) is not { } kept) throw new EditRefused("That file is no longer in the project.");
+        var remembered = await RulesForAsync(kept.Origin, stop);
+        return motifs.Get(file, remembered, () => Motifs.Of(Assembler.Assemble(ArtReader.Read(kept.Content), remembered, on.Drawer.StockFor)));
+    }
+
+    /// <summary>Takes motifs of a file into the project.</summary>
+    /// <param name="on">The project.</param>
+    /// <param name="seenHead">The revision that the user saw.</param>
+    /// <param name="file">The file.</param>
+    /// <param name="numbers">The motifs; null for everything, as it lies on its page.</param>
+    /// <param name="stop">Cancels.</param>
+    /// <exception cref="EditRefused">The project has no such file, or no motif was named.</exception>
+    public async Task<OnDesk> TakeAsync(OnDesk on, int seenHead, Guid file, IReadOnlyCollection<int>? numbers, CancellationToken stop)
+    {
+        if (await art.ContentAsync(ProjectDesk.Owner, on.Project.Id, file, stop) is not { } kept) throw new EditRefused("That file is no longer in the project.");
+        if (numbers is null)
+        {
+            var whole = Assembler.Assemble(ArtReader.Read(kept.Content), await RulesForAsync(kept.Origin, stop), on.Drawer.StockFor, on.Value.Design.NextPiece);
+            return await desk.DoAsync(on, seenHead, new BringInArt(file, kept.FileName) { Pieces = whole }, stop);
+        }
+        var all = await MotifsAsync(on, file, stop);
+        var wanted = numbers.Where(n => n >= 1 && n <= all.Length).Distinct().Order().ToImmutableArray();
+        if (wanted.IsEmpty) throw new EditRefused("No motif is chosen yet. Touch those that you want, then bring them in.");
+        var taken = Motifs.Take(all, wanted, on.Value.SetOut.Card.OpenWidth, on.Value.Design.NextPiece);
+        return await desk.DoAsync(on, seenHead, new BringInArt(file, kept.FileName, wanted) { Pieces = taken }, stop);
     }
 
     public Task<List<ArtCard>> FilesAsync(OnDesk on, CancellationToken stop) =>
         art.ListAsync(ProjectDesk.Owner, on.Project.Id, on.Project.Head, stop);
+
+    public Task<List<string>> OriginsAsync(CancellationToken stop) => art.OriginsAsync(ProjectDesk.Owner, stop);
+
+    private async Task<ImmutableArray<LookRule>> RulesForAsync(string? origin, CancellationToken stop) =>
+        [.. (await rules.ListAsync(ProjectDesk.Owner, stop)).Where(r => r.IsFor(origin)).Select(r => r.Rule)];
+
+    /// <summary>What each rule did, for those that did something.</summary>
+    private static ImmutableArray<RuleUse> Uses(Design design, ImmutableArray<LookRule> rules) =>
+    [
+        .. design.Pieces.SelectMany(p => p.Lines).Concat(design.Loose.Select(l => l.Line))
+            .Select(l => rules.FirstOrDefault(r => r.Fits(l.Look)) is { } rule && rule.Operation == l.Operation ? rule : null)
+            .OfType<LookRule>().GroupBy(r => r).OrderByDescending(g => g.Count())
+            .Select(g => new RuleUse(g.Key.InWords(), g.Count())),
+    ];
+
+    /// <summary>Notes about shapes that became lines of a piece, with that piece.</summary>
+    private static ImmutableArray<ReadingNote> WithPieces(Drawing drawing, Design design)
+    {
+        if (drawing.Notes.IsEmpty) return [];
+        var shapes = drawing.Shapes.GroupBy(s => s.Place).ToDictionary(g => g.Key, g => g.SelectMany(s => s.Paths).Select(p => p.Bounds).ToList());
+        var lines = design.Pieces.SelectMany(p => p.Shape.Paths.Select(path => (p.Id, Box: path.Map(p.Place).Bounds))).ToList();
+        return [.. drawing.Notes.Select(n => shapes.TryGetValue(n.Where, out var boxes)
+            ? n with { Piece = lines.Find(l => boxes.Exists(b => b.Contains(l.Box, 0.01) && l.Box.Contains(b, 0.01))).Id }
+            : n)];
+    }
 }

@@ -1,4 +1,6 @@
+using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
@@ -9,7 +11,19 @@ namespace Falzkunst.Web.Desk;
 /// <summary>A project on the desk, with the drawer beside it.</summary>
 public sealed record OnDesk(OpenProject Project, Drawer Drawer)
 {
+    private (Design? Of, ImmutableArray<Finding> Found) _checked;
+
     public Project Value => Project.Value;
+
+    /// <summary>What the checks say of the design as it is; looked for once.</summary>
+    public ImmutableArray<Finding> Findings
+    {
+        get
+        {
+            if (!ReferenceEquals(_checked.Of, Value.Design)) _checked = (Value.Design, Checks.Of(Value.Design));
+            return _checked.Found;
+        }
+    }
 }
 
 /// <summary>Opens projects and carries edits out on them, for whoever works at this server.</summary>

@@ -31,7 +31,7 @@ public sealed record SceneLayout(
     IReadOnlyList<ScenePin> Pins);
 
 /// <summary>A rectangle under the pieces.</summary>
-/// <param name="Kind">mat, sheet, border, card or fold.</param>
+/// <param name="Kind">mat, sheet, border, card, fold, or guide: the edge of the card under its pieces.</param>
 /// <param name="Box">min x, min y, max x, max y.</param>
 /// <param name="Fill">Colour of a sheet.</param>
 /// <param name="Label">Words above it.</param>
@@ -46,11 +46,14 @@ public sealed record SceneFrame(string Kind, double[] Box, string? Fill = null, 
 /// <param name="Map">From the shape's coordinates to the table's.</param>
 /// <param name="Fill">Colour of its stock.</param>
 /// <param name="Lines">What each path of the shape is.</param>
+/// <param name="Place">From the shape's coordinates to the card's.</param>
+/// <param name="Locked">It cannot be moved by hand.</param>
+/// <param name="Fills">Strokes that fill areas, by the id of the line they go with.</param>
 /// <param name="Scores">Scores that run otherwise than they were drawn: the paths as they run, by line id.</param>
 /// <param name="Size">Width and height, mm, and how each reads in the user's units.</param>
 public sealed record SceneItem(
     string Piece, int Copy, string Name, string Shape, double[] Map, string Fill, IReadOnlyList<SceneLine> Lines,
-    IReadOnlyDictionary<string, string> Scores, SceneSize Size);
+    IReadOnlyDictionary<string, string> Scores, IReadOnlyDictionary<string, string> Fills, SceneSize Size, double[] Place, bool Locked);
 
 /// <summary>Box of a piece in its own coordinates, and its measures in words.</summary>
 public sealed record SceneSize(double X, double Y, double Width, double Height, string WidthText, string HeightText);
@@ -60,16 +63,18 @@ public sealed record SceneSize(double X, double Y, double Width, double Height, 
 /// <param name="Operation">Word of its operation.</param>
 /// <param name="Role">o outline, p opening, i inner.</param>
 /// <param name="Ink">Colour of pen or foil.</param>
+/// <param name="Mark">What is unusual about how it is worked: letters of v valley, m mountain, h half cut, b from the back, o left out, s size locked.</param>
 /// <param name="Runs">Step of the plan and place in that pass, where the scene belongs to a run.</param>
 public sealed record SceneLine(
     string Id,
     [property: JsonPropertyName("op")] string Operation,
     string Role,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Ink,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Mark = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int[]? Runs = null);
 
 /// <summary>A line on no piece.</summary>
-public sealed record SceneLoose([property: JsonPropertyName("op")] string Operation, string Path, string? Ink);
+public sealed record SceneLoose(string Id, [property: JsonPropertyName("op")] string Operation, string Path, string? Ink);
 
 /// <summary>A finding at its place.</summary>
 public sealed record ScenePin(int Number, double X, double Y, string Severity, string Message, string? Piece);

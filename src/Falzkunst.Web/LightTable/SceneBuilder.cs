@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -28,16 +29,21 @@ public static class SceneBuilder
         var spread = SpreadOut.Arrange(design);
         var scores = ScoresById(on, design.Pieces);
         var number = 0;
-        var findings = design.Findings.Select(f => (Number: ++number, Finding: f)).ToList();
+        var findings = on.Findings.Select(f => (Number: ++number, Finding: f)).ToList();
+        var fills = FillsById(design.Pieces);
+        var card = on.Value.SetOut.Card;
         SceneLayout Layout(string name, Func<int, Affine> placeOf, bool withLoose)
         {
-            var items = design.Pieces.Select((p, i) => Item(on, p, 1, placeOf(i), scores[p.Id])).ToList();
+            var items = design.Pieces.Select((p, i) => (p, i)).Where(t => !t.p.Hidden).Select(t => Item(on, t.p, 1, placeOf(t.i), scores[t.p.Id], fills[t.p.Id])).ToList();
             var box = design.Pieces.Select((p, i) => p.Shape.Paths[0].Map(placeOf(i)).Bounds).Aggregate(Box.Empty, (all, b) => all.Include(b));
             var loose = withLoose ? design.Loose : [];
             box = loose.Aggregate(box, (all, l) => all.Include(l.Path.Bounds));
             var pins = findings.Select(f => Pin(f.Number, f.Finding, design, placeOf, withLoose)).OfType<ScenePin>().ToList();
-            return new SceneLayout(name, Corners(box), [], items,
-                [.. loose.Select(l => new SceneLoose(l.Line.Operation.Word(), PathText.Write(l.Path, Decimals), l.Line.Ink))], pins);
+            // The card's edge is a help while pieces are laid on it, and would be in the way where they are spread out.
+            IReadOnlyList<SceneFrame> frames = withLoose && !design.Pieces.IsEmpty ? [new SceneFrame("guide", [0, 0, card.OpenWidth, card.OpenHeight])] : [];
+            if (frames.Count > 0) box = box.Include(Box.FromSize(card.OpenWidth, card.OpenHeight));
+            return new SceneLayout(name, Corners(box), frames, items,
+                [.. loose.Select(l => new SceneLoose(l.Line.Id, l.Line.Operation.Word(), PathText.Write(l.Path, Decimals), l.Line.Ink))], pins);
         }
         return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(design.Pieces),
             [Layout("spread", i => spread[i], withLoose: false), Layout("stacked", i => design.Pieces[i].Place, withLoose: true)]);
@@ -52,6 +58,7 @@ public static class SceneBuilder
         double left = 0;
         var placed = sheets.SelectMany(s => s.Placements).Select(p => p.Piece).ToHashSet();
         var scores = ScoresById(on, on.Value.Design.Pieces.Where(p => placed.Contains(p.Id)));
+        var fills = FillsById(on.Value.Design.Pieces.Where(p => placed.Contains(p.Id)));
         foreach (var sheet in sheets)
         {
             var stock = on.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock);
@@ -63,7 +70,7 @@ public static class SceneBuilder
             frames.Add(new SceneFrame("border", [left + b.Left, b.Top, left + sheet.Width - b.Right, sheet.Height - b.Bottom]));
             foreach (var p in sheet.Placements)
             {
-                if (on.Value.Design.Find(p.Piece) is { } piece) items.Add(Item(on, piece, p.Copy, p.Place.Then(Affine.Move(left, 0)), scores[piece.Id]));
+                if (on.Value.Design.Find(p.Piece) is { } piece) items.Add(Item(on, piece, p.Copy, p.Place.Then(Affine.Move(left, 0)), scores[piece.Id], fills[piece.Id]));
             }
             box = box.Include(mat.Grow(2));
             left += sheet.Width + SheetGapMm + 2 * MatEdgeMm;
@@ -111,15 +118,15 @@ public static class SceneBuilder
             [new SceneLayout("card", [0, -6, right, Math.Max(card.OpenHeight, card.FoldedHeight)], frames, [], [], [])]);
     }
 
-    private static SceneItem Item(OnDesk on, Piece piece, int copy, Affine map, Dictionary<string, string> scores)
+    private static SceneItem Item(OnDesk on, Piece piece, int copy, Affine map, Dictionary<string, string> scores, Dictionary<string, string> fills)
     {
         var units = on.Value.SetOut.Units;
         var size = piece.Size;
         return new SceneItem(
-            piece.Id, copy, piece.Name, piece.Shape.Hash, [map.A, map.B, map.C, map.D, map.E, map.F], on.Drawer.ColourOf(piece.Stock),
-            [.. piece.Lines.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(l.Role), l.Ink))],
-            scores,
-            new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)));
+            piece.Id, copy, piece.Name, piece.Shape.Hash, Numbers(map), on.Drawer.ColourOf(piece.Stock),
+            [.. piece.Lines.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(l.Role), l.Ink, MarkOf(l)))],
+            scores, fills,
+            new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)), Numbers(piece.Place), piece.Locked);
     }
 
     /// <summary>Fitted once for all layouts and copies of a piece.</summary>
@@ -141,14 +148,30 @@ public static class SceneBuilder
         var index = -1;
         for (var i = 0; i < design.Pieces.Length && index < 0; i++) index = design.Pieces[i].Id == finding.Piece ? i : -1;
         if (index < 0) return null;
-        // Findings are kept in the card's coordinates as the piece lay when it was found.
+        if (design.Pieces[index].Hidden) return null;
         return Of(placeOf(index).Apply(design.Pieces[index].Place.Inverse().Apply(at)));
         ScenePin Of(Point p) => new(number, p.X, p.Y, finding.Severity == Severity.Major ? "major" : "minor", finding.Message, finding.Piece);
     }
 
     private static Dictionary<string, IReadOnlyList<string>> ShapesOf(IEnumerable<Piece> pieces) => pieces
         .DistinctBy(p => p.Shape.Hash)
-        .ToDictionary(p => p.Shape.Hash, p => (IReadOnlyList<string>)[.. p.Shape.Paths.Select(path => PathText.Write(path, Decimals))]);
+        .ToDictionary(p => p.Shape.Hash, p => Written.GetValue(p.Shape, s => [.. s.Paths.Select(path => PathText.Write(path, Decimals))]));
+
+    /// <summary>Path data of shapes; a shape never changes, and is asked for at every edit of any piece.</summary>
+    private static readonly ConditionalWeakTable<PieceShape, IReadOnlyList<string>> Written = [];
+
+    private static Dictionary<string, Dictionary<string, string>> FillsById(IEnumerable<Piece> pieces) => pieces.ToDictionary(
+        p => p.Id, p => AreaFills.Of(p).ToDictionary(f => f.Key, f => string.Concat(f.Value.Select(path => PathText.Write(path, Decimals)))));
+
+    private static double[] Numbers(Affine m) => [m.A, m.B, m.C, m.D, m.E, m.F];
+
+    private static string? MarkOf(Line line)
+    {
+        var way = line.Way;
+        var mark = (way.Fold switch { FoldDirection.Valley => "v", FoldDirection.Mountain => "m", _ => "" })
+            + (way.HalfCut ? "h" : "") + (way.FromBack ? "b" : "") + (way.LeftOut ? "o" : "") + (line.SizeLocked ? "s" : "");
+        return mark.Length == 0 ? null : mark;
+    }
 
     private static string RoleLetter(LineRole role) => role switch { LineRole.Outline => "o", LineRole.Opening => "p", _ => "i" };
     private static bool Inches(OnDesk on) => on.Value.SetOut.Units == Units.Inches;

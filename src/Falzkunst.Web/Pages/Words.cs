@@ -23,6 +23,9 @@ public static class Words
     public static string Count(long count, string one, string? many = null) =>
         string.Create(CultureInfo.InvariantCulture, $"{count:N0} {(count == 1 ? one : many ?? one + "s")}");
 
+    /// <summary>The text with a capital letter, hyphens as spaces.</summary>
+    public static string Capital(string text) => text.Replace('-', ' ').Trim() is { Length: > 0 } words ? char.ToUpperInvariant(words[0]) + words[1..] : text;
+
     /// <summary>A moment: the time today, else the date.</summary>
     public static string Moment(DateTimeOffset at, DateTimeOffset now)
     {

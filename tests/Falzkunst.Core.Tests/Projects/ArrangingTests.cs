@@ -12,6 +12,8 @@ public sealed class ArrangingTests
         select new Piece("p1", "One", "chalk-200", 1, place,
             new PieceShape([Path.Rectangle(0, 0, 80, 50), path]), [Given.Line("l1", LineRole.Outline, Operation.Cut), Given.Line("l2", LineRole.Inner, Operation.Draw)]);
 
+    private static readonly Picked One = Picked.Whole("p1");
+
     private static Project Do(Project project, params Edit[] edits) => edits.Aggregate(project, (p, e) => Edits.Apply(p, e, Given.Drawer));
 
     /// <summary>Every corner and handle of the piece as it lies on the card.</summary>
@@ -26,17 +28,17 @@ public sealed class ArrangingTests
     public void Mirroring_twice_turning_full_and_scaling_back_change_nothing() => Gen.Select(Pieces, Gen.Double[1, 359], Gen.Double[0.2, 5]).Sample((piece, degrees, by) =>
     {
         var project = Given.ProjectOf(piece);
-        SameWithin(1e-9, project, Do(project, new MirrorPiece("p1", true), new MirrorPiece("p1", true)));
-        SameWithin(1e-9, project, Do(project, new MirrorPiece("p1", false), new MirrorPiece("p1", false)));
-        SameWithin(1e-9, project, Do(project, new TurnPiece("p1", 360)));
-        SameWithin(1e-9, project, Do(project, new TurnPiece("p1", degrees), new TurnPiece("p1", -degrees)));
-        SameWithin(1e-9, project, Do(project, new ResizePiece("p1", 80 * by, 50 / by), new ResizePiece("p1", 80, 50)));
+        SameWithin(1e-9, project, Do(project, new MirrorPicked(One, true), new MirrorPicked(One, true)));
+        SameWithin(1e-9, project, Do(project, new MirrorPicked(One, false), new MirrorPicked(One, false)));
+        SameWithin(1e-9, project, Do(project, new TurnPicked(One, 360)));
+        SameWithin(1e-9, project, Do(project, new TurnPicked(One, degrees), new TurnPicked(One, -degrees)));
+        SameWithin(1e-9, project, Do(project, new ResizePicked(One, 80 * by, 50 / by), new ResizePicked(One, 80, 50)));
     });
 
     [Fact]
     public void A_size_is_what_was_asked_for_and_the_corner_stays()
     {
-        var after = Do(Given.ProjectOf(Given.Piece("p1", 80, 50)), new ResizePiece("p1", 40, 75)).Design.Pieces[0];
+        var after = Do(Given.ProjectOf(Given.Piece("p1", 80, 50)), new ResizePicked(One, 40, 75)).Design.Pieces[0];
         Assert.Equal(new Box(0, 0, 40, 75), after.Size);
     }
 
@@ -44,23 +46,14 @@ public sealed class ArrangingTests
     public void A_mirrored_piece_is_cut_mirrored()
     {
         var piece = Given.Piece("p1", 80, 50, (Given.Line("l2", LineRole.Inner, Operation.Draw), Given.Straight(10, 10, 20, 10)));
-        var after = Do(Given.ProjectOf(piece), new MirrorPiece("p1", true)).Design.Pieces[0];
+        var after = Do(Given.ProjectOf(piece), new MirrorPicked(One, true)).Design.Pieces[0];
         Assert.Equal((70, 60), (after.Shape.Paths[1].Start.X, after.Shape.Paths[1].End.X));
-    }
-
-    [Fact]
-    public void Findings_move_with_their_piece()
-    {
-        var project = Given.ProjectOf(Given.Piece("p1", 80, 50) with { Place = Affine.Move(100, 0) });
-        project = project with { Design = project.Design with { Findings = [new Finding("a", Severity.Minor, "b", "p1", null, new Point(120, 25))] } };
-        Assert.Equal(new Point(140, 50), Do(project, new ResizePiece("p1", 160, 100)).Design.Findings[0].At);
-        Assert.Equal(new Point(140, 5), Round(Do(project, new TurnPiece("p1", 90)).Design.Findings[0].At!.Value));
     }
 
     [Fact]
     public void A_duplicate_is_a_piece_of_its_own_on_top_of_the_first()
     {
-        var after = Do(Given.ProjectOf(Given.Piece("p1", 80, 50), Given.Piece("p2", 10, 10)), new DuplicatePiece("p1")).Design;
+        var after = Do(Given.ProjectOf(Given.Piece("p1", 80, 50), Given.Piece("p2", 10, 10)), new DuplicatePicked(One)).Design;
         Assert.Equal(["p1", "p3", "p2"], after.Pieces.Select(p => p.Id));
         Assert.Equal("Piece p1 (2)", after.Pieces[1].Name);
         Assert.Equal(4, after.NextPiece);
@@ -71,7 +64,5 @@ public sealed class ArrangingTests
     [InlineData(50, 5000)]
     [InlineData(double.NaN, 50)]
     public void Sizes_out_of_reach_are_refused(double width, double height) =>
-        Assert.Throws<EditRefused>(() => Do(Given.ProjectOf(Given.Piece("p1", 80, 50)), new ResizePiece("p1", width, height)));
-
-    private static Point Round(Point p) => new(Math.Round(p.X, 9), Math.Round(p.Y, 9));
+        Assert.Throws<EditRefused>(() => Do(Given.ProjectOf(Given.Piece("p1", 80, 50)), new ResizePicked(One, width, height)));
 }

@@ -1,5 +1,6 @@
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 
@@ -36,10 +37,9 @@ public sealed class EditTests
     {
         var open = Path.Polyline([new(10, 10), new(30, 10), new(30, 30), new(10, 30), new(10, 10.3)], closed: false);
         var project = Given.ProjectOf(Given.Piece("p1", 60, 40, (Given.Line("l2", LineRole.Inner, Operation.Cut), open)));
-        project = project with { Design = project.Design with { Findings = [new Finding("open-outline", Severity.Major, "Open.", "p1", "l2", null)] } };
         var after = Edits.Apply(project, new CloseOutline("p1", "l2"), Given.Drawer).Design;
         Assert.Equal(60 * 40 - 400, after.Pieces[0].Area, 1e-9);
-        Assert.Empty(after.Findings);
+        Assert.Empty(Checks.Of(after));
         Assert.Throws<EditRefused>(() => Edits.Apply(Edits.Apply(project, new CloseOutline("p1", "l2"), Given.Drawer), new CloseOutline("p1", "l2"), Given.Drawer));
         Assert.Throws<EditRefused>(() => Edits.Apply(project, new CloseOutline("p1", "l9"), Given.Drawer));
     }
@@ -128,7 +128,7 @@ public sealed class EditTests
         Assert.True(rule.Fits(look));
         foreach (var other in new[] { look with { Stroke = "#FF0000" }, look with { Fill = "#FFFFFF" }, look with { Dashed = false }, look with { Closed = true }, look with { Layer = "cuts" } })
             Assert.False(rule.Fits(other));
-        Assert.Equal("Blue dashed open lines without fill in layer “folds” are for score", rule.InWords());
+        Assert.Equal("Blue dashed open lines without fill in layer “folds” are folds", rule.InWords());
     }
 
     [Theory]

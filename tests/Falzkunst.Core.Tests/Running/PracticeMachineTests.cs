@@ -12,7 +12,7 @@ public sealed class PracticeMachineTests
             (Given.Line("l2", LineRole.Inner, Operation.Foil), Given.Straight(5, 5, 55, 5)),
             (Given.Line("l3", LineRole.Inner, Operation.Draw), Given.Straight(5, 8, 55, 8)),
             (Given.Line("l4", LineRole.Inner, Operation.Score), Given.Straight(30, 1, 30, 39))), 1, Affine.Identity)],
-        "the sheet", 100, Given.Machine("twin-330"), Given.Stock("chalk-200"));
+        "the sheet", 120, 100, Given.Machine("twin-330"), Given.Stock("chalk-200"));
 
     [Fact]
     public void It_begins_by_waiting_for_paper_and_time_alone_moves_nothing()

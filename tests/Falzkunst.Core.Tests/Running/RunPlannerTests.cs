@@ -20,7 +20,7 @@ public sealed class RunPlannerTests
         (Given.Line("l10", LineRole.Inner, Operation.Draw, "#AA0000"), Given.Straight(60, 25, 90, 25)));
 
     private static RunPlan PlanOn(string machine) =>
-        RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "the sheet", 200, Given.Machine(machine), Given.Stock("chalk-200"));
+        RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "the sheet", 300, 200, Given.Machine(machine), Given.Stock("chalk-200"));
 
     [Fact]
     public void Passes_follow_the_law_of_paper()
@@ -66,7 +66,7 @@ public sealed class RunPlannerTests
     public void A_machine_without_a_fitting_holder_is_refused_with_its_name()
     {
         var bare = Given.Machine("twin-330") with { Holders = [new Holder("only", [Tool.Pen])] };
-        var refusal = Assert.Throws<PlanRefused>(() => RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "s", 200, bare, Given.Stock("chalk-200")));
+        var refusal = Assert.Throws<PlanRefused>(() => RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "s", 300, 200, bare, Given.Stock("chalk-200")));
         Assert.Contains("Twin 330", refusal.Message, StringComparison.Ordinal);
     }
 

@@ -69,7 +69,7 @@ public sealed class OutputTests
     public void A_planned_sheet_is_written_pass_by_pass_with_perforations_as_dashes()
     {
         var perforated = Lines.Append(new SheetLine(Stage.Perforate, Operation.Perforate, null, "p1", 1, "l5", Core.Geometry.Path.Polyline([new(20, 10), new(20, 40)], false))).ToList();
-        var plan = RunPlanner.Plan(perforated, "s", 120, SeedCatalogue.Machines.Single(m => m.Key == "twin-330"), SeedCatalogue.Stocks.Single(s => s.Key == "chalk-200"));
+        var plan = RunPlanner.Plan(perforated, "s", 120, 120, SeedCatalogue.Machines.Single(m => m.Key == "twin-330"), SeedCatalogue.Stocks.Single(s => s.Key == "chalk-200"));
         var page = ProductionPage.Of(plan, 200, 120);
         Assert.Equal([Operation.Draw, Operation.Score, Operation.Perforate, Operation.Cut, Operation.Cut], page.Groups.Select(g => g.Operation));
         Assert.Equal(10, page.Groups.Single(g => g.Operation == Operation.Perforate).Paths.Length);

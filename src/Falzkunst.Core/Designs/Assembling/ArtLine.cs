@@ -10,9 +10,10 @@ namespace Falzkunst.Core.Designs.Assembling;
 /// <param name="Group">The layer and fill that hold outlines and openings together.</param>
 /// <param name="Order">Place in the painting order, lowest first.</param>
 /// <param name="Name">Name of its shape.</param>
+/// <param name="Rule">The rule that gave the operation; null where none did.</param>
 /// <param name="Place">Where it stands in the file.</param>
 internal sealed record ArtLine(
-    Path Path, Look Look, Operation Operation, bool IsGiven, RingGroup Group, int Order, string? Name, string Place)
+    Path Path, Look Look, Operation Operation, bool IsGiven, RingGroup Group, int Order, string? Name, LookRule? Rule, string Place)
 {
     public bool IsRing => Path.IsClosed && Operation == Operation.Cut;
 }

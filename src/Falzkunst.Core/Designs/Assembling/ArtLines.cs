@@ -20,7 +20,7 @@ internal static class ArtLines
                 var rule = shape.Declared is null ? rules.FirstOrDefault(r => r.Fits(look)) : null;
                 var operation = shape.Declared ?? rule?.Operation ?? DefaultOperations.For(look);
                 var given = shape.Declared is not null || rule is not null || DefaultOperations.Suggested(look.Layer) is not null;
-                lines.Add(new ArtLine(path, look, operation, given, group, order, shape.Name, shape.Place));
+                lines.Add(new ArtLine(path, look, operation, given, group, order, shape.Name, rule, shape.Place));
             }
         }
         return lines;

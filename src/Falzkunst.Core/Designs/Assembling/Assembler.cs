@@ -42,9 +42,8 @@ public static class Assembler
         for (var i = 0; i < drafts.Count; i++)
         {
             var id = $"p{firstNumber + i}";
-            pieces.Add(Finish(drafts[i], id, names[i], stockFor(drafts[i].Outline.Line.Look.Fill), findings));
+            pieces.Add(Finish(drafts[i], id, names[i], stockFor(drafts[i].Outline.Line.Look.Fill)));
         }
-        foreach (var line in loose) findings.Add(LineFindings.OnNoPiece(line));
         return new Design(
             pieces.ToImmutable(),
             [.. loose.Select((l, i) => new LooseLine(ToLine(l, $"x{i + 1}", LineRole.Inner), l.Path))],
@@ -64,24 +63,22 @@ public static class Assembler
 
     private static bool HasNoLength(ArtLine line) => Math.Max(line.Path.Bounds.Width, line.Path.Bounds.Height) < NoLengthMm;
 
-    private static Piece Finish(PieceDraft draft, string id, string name, string stock, List<Finding> findings)
+    private static Piece Finish(PieceDraft draft, string id, string name, string stock)
     {
         var parts = new List<(ArtLine Line, LineRole Role)> { (draft.Outline.Line, LineRole.Outline) };
         parts.AddRange(draft.Openings.OrderBy(o => o.Line.Order).Select(o => (o.Line, LineRole.Opening)));
         parts.AddRange(draft.Lines.OrderBy(l => l.Order).Select(l => (l, LineRole.Inner)));
         var corner = draft.Outline.Line.Path.Bounds.Min;
         var home = Geometry.Affine.Move(-corner.X, -corner.Y);
-        for (var i = 0; i < parts.Count; i++)
-        {
-            if (parts[i].Role == LineRole.Inner && LineFindings.Of(draft, parts[i].Line, id, $"l{i + 1}", name) is { } finding)
-                findings.Add(finding);
-        }
         return new Piece(
             id, name, stock, 1, Geometry.Affine.Move(corner),
             new PieceShape([.. parts.Select(p => p.Line.Path.Map(home))]),
             [.. parts.Select((p, i) => ToLine(p.Line, $"l{i + 1}", p.Role))]);
     }
 
-    private static Line ToLine(ArtLine line, string id, LineRole role) =>
-        new(id, role, line.Operation, line.Look, line.Name, Line.InkFor(line.Operation, line.Look));
+    private static Line ToLine(ArtLine art, string id, LineRole role)
+    {
+        var line = new Line(id, role, art.Operation, art.Look, art.Name, Line.InkFor(art.Operation, art.Look));
+        return art.Rule is { } rule && rule.Operation == art.Operation ? rule.Give(line) : line;
+    }
 }

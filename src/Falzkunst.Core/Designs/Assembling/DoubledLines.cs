@@ -41,9 +41,14 @@ internal static class DoubledLines
         if (line.Operation != other.Operation || line.Path.IsClosed != other.Path.IsClosed) return false;
         // The same outline with another fill, or in another layer, is another layer of the card.
         if (line.Group != other.Group && (line.Group.Fill is not null || line.Group.Layer != other.Group.Layer)) return false;
-        var (a, b) = (line.Path.Bounds, other.Path.Bounds);
-        if (!a.Contains(b, SameMm) || !b.Contains(a, SameMm)) return false;
-        return LiesAlong(line.Path, other.Path) && LiesAlong(other.Path, line.Path);
+        return AreSame(line.Path, other.Path);
+    }
+
+    /// <summary>Two lines lie on each other all along.</summary>
+    public static bool AreSame(Path line, Path other)
+    {
+        var (a, b) = (line.Bounds, other.Bounds);
+        return a.Contains(b, SameMm) && b.Contains(a, SameMm) && LiesAlong(line, other) && LiesAlong(other, line);
     }
 
     private static bool LiesAlong(Path line, Path other)

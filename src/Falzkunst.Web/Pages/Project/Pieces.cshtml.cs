@@ -1,6 +1,10 @@
+using System.Collections.Immutable;
+using System.Text.RegularExpressions;
 using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Commands;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
+using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
@@ -8,35 +12,89 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;
 
-/// <summary>The pieces with their stock, quantity and kinds of lines.</summary>
-public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules) : StationPage(desk)
+/// <summary>The pieces: their stock and place, and what each line on them is for.</summary>
+public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore art) : StationPage(desk)
 {
+    private Picked? _picked;
+
     public override Station Station => Station.Pieces;
     public override string Modes => "spread stacked";
-    public override string EmptyTable => "Pieces are what comes off the machine: an outline, its openings and the lines on it. Bring in art first.";
+    public override string? OverPartial => "_PiecesOver";
+    public override string EmptyTable => "Pieces are what comes off the machine: an outline, its openings and the lines on it. Bring in art, or draw a shape.";
+    protected override Station? CommandsOf => Station.Pieces;
 
-    /// <summary>The piece in the tray: the chosen one, else the first.</summary>
-    public Piece? Shown => Value.Design.Pieces.FirstOrDefault(p => p.Id == Selected) ?? Value.Design.Pieces.FirstOrDefault();
+    /// <summary>What is picked: the chosen, else the first piece.</summary>
+    public Picked Picked => _picked ?? PickedKey.Read(Selected, Value.Design);
 
-    public override string? ShownKey => Shown?.Id;
+    public override string? ShownKey => PickedKey.Write(Picked);
+
+    /// <summary>The one piece that the tray is about; null where none or several are picked.</summary>
+    public Piece? Shown => Picked.Pieces is [var only] ? Value.Design.Find(only) : null;
 
     public Stock? StockOf(Piece piece) => On.Drawer.Stocks.FirstOrDefault(s => s.Key == piece.Stock);
     public string ColourOf(Piece piece) => On.Drawer.ColourOf(piece.Stock);
 
-    /// <summary>Findings about a piece with their numbers on the table.</summary>
-    public IEnumerable<(int Number, Finding Finding)> FindingsOf(Piece piece) =>
-        Value.Design.Findings.Select((f, i) => (i + 1, f)).Where(f => f.f.Piece == piece.Id);
+    /// <summary>Findings with their numbers on the table: those about a piece, or those about none.</summary>
+    public IEnumerable<(int Number, Finding Finding)> FindingsOf(Piece? piece) =>
+        On.Findings.Select((f, i) => (i + 1, f)).Where(f => f.f.Piece == piece?.Id);
 
     protected override Scene BuildScene() => SceneBuilder.Pieces(On);
+
+    /// <summary>
+    /// Does what a command says to what is picked. A form's text may hold names of its fields in braces, which the typed values
+    /// take the place of.
+    /// </summary>
+    public async Task<IActionResult> OnPostCommandAsync(string? text, CancellationToken stop)
+    {
+        var whole = FieldName().Replace(text ?? "", m => FieldValue(m.Groups[1].Value));
+        var before = Value;
+        var answer = await ActAsync(async () =>
+        {
+            var edit = CommandLine.Read(whole, new CommandContext(Value, Picked, On.Drawer));
+            await DoNowAsync(edit, stop);
+            PickAfter(edit, before);
+        }, stop);
+        // What was typed stays where it was typed until it is understood.
+        return Notice is null || IsStale ? answer : Partial("_NoticeAlone", this);
+    }
+
+    // A length may be written with spaces in its sum; a command's words are parted by them.
+    private string FieldValue(string field) => string.Concat(Request.Form[field].ToString().Where(c => !char.IsWhiteSpace(c)));
+
+    /// <summary>What an edit made is picked after it, so that the next command is about that.</summary>
+    private void PickAfter(Edit edit, Core.Projects.Project before)
+    {
+        if (edit is not (DuplicatePicked or DrawShape or TakeApart)) return;
+        if (edit is DrawShape { Piece: { } onto })
+        {
+            _picked = new Picked([onto], [Value.Design.Require(onto).Lines[^1].Id]);
+            return;
+        }
+        if (Picked.IsLines && edit is DuplicatePicked && Shown is { } piece)
+        {
+            var former = before.Design.Require(piece.Id);
+            _picked = new Picked([piece.Id], [.. piece.Lines.Where(l => former.IndexOf(l.Id) < 0).Select(l => l.Id)]);
+            return;
+        }
+        var made = Value.Design.Pieces.Where(p => before.Design.Find(p.Id) is null).Select(p => p.Id).ToImmutableArray();
+        if (!made.IsEmpty) _picked = Picked.Whole(made);
+    }
+
+    [GeneratedRegex(@"\{(\w+)\}")]
+    private static partial Regex FieldName();
 
     public async Task<IActionResult> OnPostOperationAsync(string piece, string[] lines, Operation operation, CancellationToken stop)
     {
         if (!Enum.IsDefined(operation)) return BadRequest();
-        var look = Value.Design.Find(piece)?.Lines.FirstOrDefault(l => l.Id == lines.FirstOrDefault())?.Look;
+        var owner = Value.Design.Find(piece);
+        var look = owner?.Lines.FirstOrDefault(l => l.Id == lines.FirstOrDefault())?.Look;
         var answer = await DoAsync(new SetOperation(piece, [.. lines], operation), stop);
-        if (Notice is null && look is not null) await rules.RememberAsync(ProjectDesk.Owner, LookRule.For(look, operation), stop);
+        if (Notice is null && look is { IsDrawnHere: false }) await rules.RememberAsync(ProjectDesk.Owner, LookRule.For(look, operation), await OriginOf(owner!, stop), stop);
         return answer;
     }
+
+    private async Task<string?> OriginOf(Piece piece, CancellationToken stop) =>
+        piece.Art is { } id && await art.ContentAsync(ProjectDesk.Owner, Id, id, stop) is { } file ? file.Origin : null;
 
     /// <summary>Lines on other pieces that look like those of a kind and have another operation.</summary>
     public (int Lines, int Pieces) AlikeElsewhere(Piece piece, LineKind kind)
@@ -52,36 +110,67 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules) : Station
         return await DoAsync(new SetOperationOfLook(model.Look, model.Operation), stop);
     }
 
-    public Task<IActionResult> OnPostCloseAsync(string piece, string line, CancellationToken stop) => DoAsync(new CloseOutline(piece, line), stop);
-
-    /// <summary>Width and height; where only one was changed and the ratio is kept, the other follows.</summary>
-    public Task<IActionResult> OnPostSizeAsync(string piece, string? width, string? height, bool ratio, CancellationToken stop)
+    /// <summary>Picks every piece of the same outline as the one picked, or every line of the piece that looks like one picked.</summary>
+    public Task<IActionResult> OnGetAlikeAsync(CancellationToken stop)
     {
-        var (w, h) = (ReadLength("width", width), ReadLength("height", height));
-        if (w is < Arranging.LeastMm or > Arranging.MostMm) Refuse("width", width, "That is too small or too large for a piece.");
-        if (h is < Arranging.LeastMm or > Arranging.MostMm) Refuse("height", height, "That is too small or too large for a piece.");
-        if (Wrong.Count > 0 || Value.Design.Find(piece) is not { } now) return RegionsAsync(stop);
-        var (widthTyped, heightTyped) = (width != Length.InField(now.Size.Width, Units), height != Length.InField(now.Size.Height, Units));
-        if (!widthTyped && !heightTyped) return RegionsAsync(stop);
-        var (newWidth, newHeight) = (widthTyped ? w!.Value : now.Size.Width, heightTyped ? h!.Value : now.Size.Height);
-        if (ratio && widthTyped && !heightTyped) newHeight = now.Size.Height * newWidth / now.Size.Width;
-        if (ratio && heightTyped && !widthTyped) newWidth = now.Size.Width * newHeight / now.Size.Height;
-        return DoAsync(new ResizePiece(piece, newWidth, newHeight), stop);
-    }
-
-    public Task<IActionResult> OnPostTurnAsync(string piece, string? degrees, CancellationToken stop)
-    {
-        if (double.TryParse(degrees?.Trim().TrimEnd('°').Replace(',', '.'), System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var by) && Math.Abs(by) <= 3600)
-            return by == 0 ? RegionsAsync(stop) : DoAsync(new TurnPiece(piece, by), stop);
-        Refuse("degrees", degrees, "Degrees, such as 90 or −12.5; positive is clockwise.");
+        if (Shown is { } piece)
+        {
+            if (Picked.IsLines)
+            {
+                var looks = piece.Lines.Where(l => Picked.Lines.Contains(l.Id)).Select(l => l.Look).ToHashSet();
+                _picked = new Picked([piece.Id], [.. piece.Lines.Where(l => looks.Contains(l.Look)).Select(l => l.Id)]);
+            }
+            else
+            {
+                _picked = Picked.Whole([piece.Id, .. Value.Design.Pieces.Where(p => p != piece && SameShape.Are(p, piece)).Select(p => p.Id)]);
+            }
+        }
         return RegionsAsync(stop);
     }
 
-    public Task<IActionResult> OnPostMirrorAsync(string piece, bool leftRight, CancellationToken stop) => DoAsync(new MirrorPiece(piece, leftRight), stop);
-    public Task<IActionResult> OnPostDuplicateAsync(string piece, CancellationToken stop) => DoAsync(new DuplicatePiece(piece), stop);
+    /// <summary>Mends a finding by its place in the list, if it is still the one that the page showed.</summary>
+    public async Task<IActionResult> OnPostMendAsync(int number, string code, int way, CancellationToken stop)
+    {
+        var finding = On.Findings.ElementAtOrDefault(number - 1);
+        if (finding?.Code != code || Mend.For(finding, Value.Design).ElementAtOrDefault(way) is not { } mend) return await RegionsAsync(stop);
+        return await DoAsync(mend.Edit, stop);
+    }
 
-    public Task<IActionResult> OnPostStockAsync(string piece, string stock, CancellationToken stop) =>
-        DoAsync(new SetStock([piece], stock), stop);
+    /// <summary>Width and height; where only one was changed and the ratio is kept, the other follows.</summary>
+    public Task<IActionResult> OnPostSizeAsync(string? width, string? height, bool ratio, CancellationToken stop)
+    {
+        var (w, h) = (ReadLength("width", width), ReadLength("height", height));
+        if (w is < 0 or > Arranging.MostMm) Refuse("width", width, "That is too small or too large for a piece.");
+        if (h is < 0 or > Arranging.MostMm) Refuse("height", height, "That is too small or too large for a piece.");
+        if (Wrong.Count > 0 || Picked.IsEmpty) return RegionsAsync(stop);
+        var now = Arranging.SizeNow(Value.Design, Picked);
+        var (widthTyped, heightTyped) = (width != Length.InField(now.Width, Units), height != Length.InField(now.Height, Units));
+        if (!widthTyped && !heightTyped) return RegionsAsync(stop);
+        var (newWidth, newHeight) = (widthTyped ? w!.Value : now.Width, heightTyped ? h!.Value : now.Height);
+        if (ratio && widthTyped && !heightTyped && now.Width > 0) newHeight = now.Height * newWidth / now.Width;
+        if (ratio && heightTyped && !widthTyped && now.Height > 0) newWidth = now.Width * newHeight / now.Height;
+        return DoAsync(new ResizePicked(Picked, newWidth, newHeight), stop);
+    }
+
+    /// <summary>Distances from the card's left and upper edge.</summary>
+    public Task<IActionResult> OnPostPlaceAsync(string? left, string? top, CancellationToken stop)
+    {
+        var (x, y) = (ReadLength("left", left), ReadLength("top", top));
+        if (Wrong.Count > 0 || Picked.IsEmpty) return RegionsAsync(stop);
+        var corner = Picked.Box(Value.Design).Min;
+        var dx = left == Length.InField(corner.X, Units) ? 0 : x!.Value - corner.X;
+        var dy = top == Length.InField(corner.Y, Units) ? 0 : y!.Value - corner.Y;
+        return dx == 0 && dy == 0 ? RegionsAsync(stop) : DoAsync(new MovePicked(Picked, dx, dy), stop);
+    }
+
+    public Task<IActionResult> OnPostStockAsync(string stock, CancellationToken stop) =>
+        Picked.IsEmpty ? RegionsAsync(stop) : DoAsync(new SetStock(Picked.Pieces, stock), stop);
+
+    /// <summary>A stock dragged onto a piece, or a piece dragged onto a stock.</summary>
+    public Task<IActionResult> OnPostStockOfAsync(string piece, string stock, CancellationToken stop) => DoAsync(new SetStock([piece], stock), stop);
+
+    /// <summary>A row of the ledger dragged to another layer.</summary>
+    public Task<IActionResult> OnPostLayerAsync(string piece, int layer, CancellationToken stop) => DoAsync(new OrderPiece(piece, layer), stop);
 
     public Task<IActionResult> OnPostQuantityAsync(string piece, string? quantity, CancellationToken stop) =>
         ReadCount("quantity", quantity, 1, Edits.MostOfAPiece) is { } number ? DoAsync(new SetQuantity(piece, number), stop) : RegionsAsync(stop);
@@ -93,5 +182,18 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules) : Station
         return RegionsAsync(stop);
     }
 
-    public Task<IActionResult> OnPostRemoveAsync(string piece, CancellationToken stop) => DoAsync(new RemovePieces([piece]), stop);
+    /// <summary>Small picture of a piece; its address changes with what it shows, so that it is kept for good.</summary>
+    public IActionResult OnGetThumbnail(string piece)
+    {
+        if (Value.Design.Find(piece) is not { } shown) return NotFound();
+        Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return Content(Thumbnail.Svg(shown, ColourOf(shown)), "image/svg+xml");
+    }
+
+    /// <summary>Small picture of a variant.</summary>
+    public IActionResult OnGetVariant(int number)
+    {
+        if (Value.Variants.FirstOrDefault(v => v.Number == number) is not { } variant) return NotFound();
+        return Content(ProjectPicture.Svg(Value with { Design = Value.Design with { Pieces = variant.Pieces } }, On.Drawer), "image/svg+xml");
+    }
 }

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Designs;
 using Falzkunst.Web.Desk;
 
 namespace Falzkunst.Web.Pages.Project;
@@ -25,11 +26,14 @@ public sealed record Station(string Name, string Page, string Purpose)
         _ => false,
     };
 
+    /// <summary>The finding is about what was brought in, and not about a piece.</summary>
+    public static bool IsForArt(Finding finding) => finding.Piece is null;
+
     /// <summary>Findings that wait here.</summary>
     public int Waiting(OnDesk on) => this switch
     {
-        _ when this == Art => on.Value.Design.Findings.Count(f => f.Piece is null),
-        _ when this == Pieces => on.Value.Design.Findings.Count(f => f.Piece is not null),
+        _ when this == Art => on.Findings.Count(IsForArt),
+        _ when this == Pieces => on.Findings.Count(f => !IsForArt(f)),
         _ when this == Sheets => on.Value.Sheets?.Unplaced.Length ?? 0,
         _ => 0,
     };

@@ -40,6 +40,12 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <summary>What is selected as the page shows it, whether the user chose it or the station did.</summary>
     public virtual string? ShownKey => null;
 
+    /// <summary>The station has a command line; null where it has none.</summary>
+    protected virtual Station? CommandsOf => null;
+
+    /// <summary>The commands that can be typed here.</summary>
+    public IReadOnlyList<Core.Commands.Command> Commands => CommandsOf is null ? [] : Core.Commands.CommandLine.All;
+
     /// <summary>What an empty table says: what this station is for and the one next action.</summary>
     public virtual string EmptyTable => "";
 
@@ -124,8 +130,14 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
         ActAsync(async () => On = await Desk.RenameAsync(On, name, stop), stop);
 
     /// <summary>Carries out an edit and shows the station again.</summary>
-    protected Task<IActionResult> DoAsync(Edit edit, CancellationToken stop) =>
-        ActAsync(async () => On = await Desk.DoAsync(On, SeenHead, edit, stop), stop);
+    protected Task<IActionResult> DoAsync(Edit edit, CancellationToken stop) => ActAsync(() => DoNowAsync(edit, stop), stop);
+
+    /// <summary>Carries out an edit; what is refused goes to whoever called.</summary>
+    protected async Task DoNowAsync(Edit edit, CancellationToken stop) => On = await Desk.DoAsync(On, SeenHead, edit, stop);
+
+    /// <summary>What a length as typed comes to, in the user's units; the sentence of what is wrong where it is none.</summary>
+    public IActionResult OnGetUnderstand(string? text) =>
+        Content(Length.TryRead(text, Units, out var mm, out var error) ? $"= {Length.InField(mm, Units)}" : error);
 
     /// <summary>Does something that may be refused, and shows the station again.</summary>
     protected async Task<IActionResult> ActAsync(Func<Task> act, CancellationToken stop)

@@ -1,21 +1,40 @@
 // Keys of the whole page; the table in docs/keys.md and the dialog behind "?" list the same.
-import { step } from "./selection.js";
+import { command } from "./command.js";
+import { now } from "./picked.js";
+import { select, step } from "./selection.js";
 
-const isTyping = target => target.closest("input:not([type=radio]), select, textarea, dialog");
+const isTyping = target => target.closest("input:not([type=radio], [type=checkbox]), select, textarea, dialog");
+const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 document.addEventListener("keydown", event => {
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !isTyping(event.target)) {
-    const button = document.querySelector(`[data-history="${event.shiftKey ? "redo" : "undo"}"]`);
-    if (button && !button.disabled) button.click();
+  const table = document.querySelector("light-table"), canArrange = table?.canArrange;
+  if ((event.ctrlKey || event.metaKey) && !isTyping(event.target)) {
+    const key = event.key.toLowerCase();
+    if (key === "z") {
+      table?.nudge?.send();
+      const button = document.querySelector(`[data-history="${event.shiftKey ? "redo" : "undo"}"]`);
+      if (button && (!button.disabled || !event.shiftKey)) button.click();
+    } else if (key === "k") openCommands();
+    else if (key === "a" && canArrange) select([...document.querySelectorAll("#ledger [data-piece]")].map(r => r.dataset.piece).join(","));
+    else if (key === "d" && canArrange) command("duplicate");
+    else return;
     event.preventDefault();
     return;
   }
-  if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-  const table = document.querySelector("light-table");
+  if (event.ctrlKey || event.metaKey || isTyping(event.target)) return;
+  const arrow = ARROWS[event.key];
+  if (arrow && canArrange && table.nudge.takes && !event.target.closest("[role=radiogroup], input")) {
+    const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+    table.nudge.step(arrow[0] * by, arrow[1] * by);
+    event.preventDefault();
+    return;
+  }
+  if (event.altKey) return;
   const stations = document.querySelectorAll("#route a");
   const number = Number(event.key);
   if (number >= 1 && number <= stations.length) stations[number - 1].click();
   else if (event.key === "?") document.getElementById("keys").showModal();
+  else if (event.key === "/") openCommands();
   else if (event.key === "h" || event.key === "H") document.querySelector("[data-opens=history]")?.click();
   else if (event.key === "f" || event.key === "F") table?.fit();
   else if (event.key === "s" || event.key === "S") table?.nextMode();
@@ -23,6 +42,21 @@ document.addEventListener("keydown", event => {
   else if (event.key === "-" || event.key === "−") table?.zoom(0.8);
   else if (event.key === "[") step(-1);
   else if (event.key === "]") step(1);
+  else if (event.key === "Escape" && canArrange) back(table);
+  else if ((event.key === "g" || event.key === "G") && canArrange) table.toggleGrid();
+  else if ((event.key === "n" || event.key === "N") && canArrange && now().lines.length === 1) table.showNodes(!table.nodesShown);
+  else if ((event.key === "Delete" || event.key === "Backspace") && canArrange && now().pieces.length) command("delete");
   else return;
   event.preventDefault();
 });
+
+// From what is being drawn or bent to the line, from the line to its piece, from the piece to nothing.
+function back(table) {
+  if (table.drawing) table.draw(null);
+  else if (table.nodesShown) table.showNodes(false);
+  else select(now().lines.length ? now().pieces.join(",") : "none");
+}
+
+function openCommands() {
+  document.getElementById("commands")?.dispatchEvent(new CustomEvent("open-commands"));
+}

@@ -3,5 +3,7 @@ import "./requests.js";
 import "./selection.js";
 import "./keys.js";
 import "./parts.js";
+import "./arranging.js";
+import "./commands.js";
 import "./light-table/light-table.js";
 import "./run-progress.js";

@@ -1,30 +1,52 @@
-// One thing is selected at a time: a piece, a stock, a sheet, a file. Ledger and light table choose alike.
-export function select(id) {
-  if (!id || document.body.dataset.selected === id) return;
-  document.body.dataset.selected = id;
+// What is picked: a piece or several, lines of one, or the sheet, stock or file of other stations. Ledger and table pick alike.
+import { now, toggled, write } from "./picked.js";
+
+export function select(key) {
+  if (!key || document.body.dataset.selected === key) return;
+  document.body.dataset.selected = key;
   const url = new URL(location.href);
-  url.searchParams.set("at", id);
+  url.searchParams.set("at", key);
   history.replaceState(null, "", url);
-  const table = document.querySelector("light-table");
-  table?.select();
+  document.querySelector("light-table")?.select();
+  // Rows show at once what the tray will say in a moment.
+  const { pieces } = now();
+  for (const row of document.querySelectorAll("#ledger [data-piece]")) {
+    const is = pieces.includes(row.dataset.piece);
+    row.classList.toggle("is-selected", is);
+    row.querySelector("[data-select]").setAttribute("aria-pressed", String(is));
+  }
   htmx.ajax("GET", "?handler=Regions", { source: "#chooser", target: "#tray", swap: "none" });
 }
 
+let anchor = null;
 document.addEventListener("click", event => {
   const row = event.target.closest("[data-select]");
-  if (row) select(row.dataset.select);
+  if (!row) return;
+  const piece = row.closest("[data-piece]")?.dataset.piece;
+  if (piece && event.shiftKey && anchor) select(write({ pieces: between(anchor, piece), lines: [] }));
+  else if (piece && (event.ctrlKey || event.metaKey)) select(write(toggled(now(), piece)));
+  else select(row.dataset.select);
+  if (piece && !event.shiftKey) anchor = piece;
 });
-document.addEventListener("piece-picked", event => {
-  select(event.detail.piece);
-  document.getElementById(`row-${event.detail.piece}`)?.scrollIntoView({ block: "nearest" });
+
+function between(from, to) {
+  const all = [...document.querySelectorAll("#ledger [data-piece]")].map(r => r.dataset.piece);
+  const [a, b] = [all.indexOf(from), all.indexOf(to)].sort((x, y) => x - y);
+  return all.slice(Math.max(0, a), b + 1);
+}
+
+document.addEventListener("picked-on-table", event => {
+  select(event.detail.key);
+  const { pieces } = event.detail;
+  if (pieces?.length === 1) document.getElementById(`row-${pieces[0]}`)?.scrollIntoView({ block: "nearest" });
 });
 
 /** Chooses the row before or after the selected one. */
 export function step(by) {
   const rows = [...document.querySelectorAll("#ledger [data-select]")];
   if (rows.length === 0) return;
-  const now = rows.findIndex(r => r.getAttribute("aria-pressed") === "true");
-  const next = rows[(now + by + rows.length) % rows.length];
+  const at = rows.findIndex(r => r.getAttribute("aria-pressed") === "true");
+  const next = rows[(at + by + rows.length) % rows.length];
   select(next.dataset.select);
   next.scrollIntoView({ block: "nearest" });
 }

@@ -1,11 +1,9 @@
 // Where items lie on the table; for the page and the worker alike.
-function corners(item) {
-  const { x, y, width, height } = item.size, [a, b, c, d, e, f] = item.map;
-  return [[x, y], [x + width, y], [x, y + height], [x + width, y + height]].map(([px, py]) => [a * px + c * py + e, b * px + d * py + f]);
+/** The upright box of a box under a map. */
+export function cornersOf({ x, y, width, height }, [a, b, c, d, e, f]) {
+  const all = [[x, y], [x + width, y], [x, y + height], [x + width, y + height]].map(([px, py]) => [a * px + c * py + e, b * px + d * py + f]);
+  return [Math.min(...all.map(p => p[0])), Math.min(...all.map(p => p[1])), Math.max(...all.map(p => p[0])), Math.max(...all.map(p => p[1]))];
 }
 
 /** The upright box of an item on the table. */
-export function boxOf(item) {
-  const all = corners(item);
-  return [Math.min(...all.map(p => p[0])), Math.min(...all.map(p => p[1])), Math.max(...all.map(p => p[0])), Math.max(...all.map(p => p[1]))];
-}
+export const boxOf = item => cornersOf(item.size, item.map);

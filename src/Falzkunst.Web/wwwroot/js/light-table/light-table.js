@@ -1,8 +1,15 @@
-// <light-table src data-modes data-follows data-empty>: pieces true to scale, zoomed by wheel, moved by space or middle button.
+// <light-table src data-modes data-follows data-empty data-picks>: pieces true to scale, zoomed by wheel, moved by space or
+// middle button; where data-picks is set, pieces and lines are picked, moved and drawn by hand.
 import { View } from "./view.js";
-import { boxOf } from "./boxes.js";
 import { draw } from "./overlay.js";
-import { drawRulers } from "./rulers.js";
+import { drawRulers, INCH } from "./rulers.js";
+import { Ghost } from "./ghost.js";
+import { Picking } from "./picking.js";
+import { Nudge } from "./nudge.js";
+import { begin } from "./gestures.js";
+import { gridStep } from "./snap.js";
+import { now, read, toggled, toggledLine, write } from "../picked.js";
+import { command } from "../command.js";
 
 const OVERSCAN = 0.2;          // of width and height, painted beyond each edge
 const QUICK = 8;               // ms; pictures painted within this are painted anew while moving
@@ -24,14 +31,22 @@ class LightTable extends HTMLElement {
   #frame = 0;
   #idle = 0;
   #fitted = false;
-  #hits = new Map();
+  #picking = null;
+  #hints = null;
+  #highlight = null;
+  drawing = null;              // the shape that the next stroke draws
+  nodesShown = false;
+  chosenNode = null;
+  grid = 0;                    // mm; 0 for none
 
   connectedCallback() {
-    this.innerHTML = `<canvas class="picture" aria-hidden="true"></canvas><canvas class="ruler is-top" aria-hidden="true"></canvas><canvas class="ruler is-left" aria-hidden="true"></canvas><svg class="overlay" aria-hidden="true"></svg>
+    this.innerHTML = `<canvas class="picture" aria-hidden="true"></canvas><canvas class="ruler is-top" aria-hidden="true"></canvas><canvas class="ruler is-left" aria-hidden="true"></canvas><svg class="overlay ghost" aria-hidden="true"></svg><svg class="overlay" aria-hidden="true"></svg>
       <div class="surface" tabindex="0" role="application" aria-label="Light table"></div><div class="tools" role="group" aria-label="View"></div>`;
     this.canvas = this.querySelector(".picture");
     [this.top, this.left] = this.querySelectorAll(".ruler");
-    this.overlay = this.querySelector("svg");
+    this.ghost = new Ghost(this.querySelector(".ghost"));
+    this.overlay = this.querySelector("svg:not(.ghost)");
+    this.nudge = new Nudge(this);
     this.surface = this.querySelector(".surface");
     this.picture = this.canvas.getContext("bitmaprenderer");
     this.worker = new Worker(new URL("./painter.js", import.meta.url), { type: "module" });
@@ -40,6 +55,72 @@ class LightTable extends HTMLElement {
     this.#pointer();
     new ResizeObserver(() => this.#resized()).observe(this);
     this.reload();
+  }
+
+  get view() { return this.#view; }
+  get layout() { return this.#layout; }
+  get canArrange() { return this.dataset.picks === "true"; }
+
+  /** Whole pieces are moved as they lie on the card; lines on their piece wherever it is shown. */
+  get canMove() { return this.canArrange && (this.#mode === "stacked" || now().lines.length > 0); }
+
+  itemsOf(key) { return this.#layout.items.filter(i => key.pieces.includes(i.piece)); }
+  itemAt(at) { return this.#picking.itemAt(this.#layout, at, 5 / this.#view.scale); }
+  lineAt(at, item, lines) { return this.#picking.lineAt(item, at, 6 / this.#view.scale, lines); }
+  isInOutline(at, item) { return this.#picking.isInOutline(item, at); }
+  itemsWithin(box) { return this.#picking.within(this.#layout, box); }
+  boxOfPick(key) { return this.#picking.boxOf(this.#layout, key); }
+  ghostPaths(key) { return this.#picking.paths(this.#layout, key); }
+  get aidBoxes() { return this.#picking.aids(this.#layout); }
+  length(mm) { return this.#scene.inches ? `${(mm / INCH).toFixed(2)} in` : `${mm.toFixed(1)} mm`; }
+
+  /** One piece is sized along its own edges, anything else along the card's. */
+  sizeOfPick(key) {
+    const [item] = this.itemsOf(key);
+    if (key.lines.length === 0 && key.pieces.length === 1) return item.size;
+    const [minX, minY, maxX, maxY] = this.boxOfPick(key);
+    return { width: maxX - minX, height: maxY - minY };
+  }
+
+  /** The one picked line with its maps, or null. */
+  pickedLine() {
+    const key = now(), [item] = this.itemsOf(key);
+    return item && key.lines.length === 1 ? this.#picking.line(item, key.lines[0]) : null;
+  }
+
+  /** The next stroke on the table draws a shape; null draws none. */
+  draw(shape) {
+    this.drawing = shape;
+    this.classList.toggle("is-drawing", shape !== null);
+    for (const b of document.querySelectorAll("[data-draw]")) b.setAttribute("aria-pressed", String(b.dataset.draw === shape));
+    // Shapes are drawn where they will lie on the card.
+    if (shape && this.#mode !== "stacked") this.#show("stacked");
+    if (shape) this.surface.focus();
+  }
+
+  showNodes(shown) {
+    this.nodesShown = shown;
+    this.chosenNode = null;
+    for (const b of document.querySelectorAll("[data-nodes]")) b.setAttribute("aria-pressed", String(shown));
+    this.redraw();
+  }
+
+  /** Words and guide lines of a gesture under way; null when it has ended. */
+  hint(lines, text) {
+    this.#hints = lines ? { lines, text } : null;
+    this.redraw();
+  }
+
+  redraw() { if (this.#scene) this.#changed(); }
+
+  pick(key) {
+    this.dispatchEvent(new CustomEvent("picked-on-table", { bubbles: true, detail: { key, pieces: read(key).pieces } }));
+  }
+
+  /** A piece to be seen whatever is picked, such as one that a note speaks of. */
+  highlight(piece) {
+    this.#highlight = piece;
+    this.#changed(true);
   }
 
   get modes() { return (this.dataset.modes ?? "").split(" ").filter(Boolean); }
@@ -55,7 +136,10 @@ class LightTable extends HTMLElement {
     const hadNothing = !this.#scene || this.#isEmpty;
     this.#scene = await answer.json();
     this.#mode ??= this.modes[0] ?? this.#scene.layouts[0].name;
-    this.#hits.clear();
+    this.#picking = new Picking(this.#scene);
+    this.ghost.clear();
+    this.nudge.forget();
+    this.#hints = null;
     this.worker.postMessage({ scene: this.#scene });
     this.#sayEmpty();
     if (hadNothing || refit || !this.#fitted) this.fit();
@@ -67,6 +151,7 @@ class LightTable extends HTMLElement {
   get #isEmpty() { return this.#scene.layouts.every(l => l.items.length + l.loose.length + l.frames.length === 0); }
 
   select() {
+    this.showNodes(false);
     if (this.dataset.follows) this.reload(true);
     else this.#changed(true);
   }
@@ -113,9 +198,23 @@ class LightTable extends HTMLElement {
       b.setAttribute("aria-pressed", String(i === 0));
       tools.append(b);
     }
+    if (this.canArrange) {
+      const grid = document.createElement("button");
+      Object.assign(grid, { type: "button", textContent: "Grid", onclick: () => this.toggleGrid() });
+      grid.dataset.grid = "";
+      grid.setAttribute("aria-pressed", "false");
+      tools.append(grid);
+    }
     const fit = document.createElement("button");
     Object.assign(fit, { type: "button", textContent: "Fit", onclick: () => this.fit() });
     tools.append(fit);
+  }
+
+  toggleGrid() {
+    if (!this.canArrange || !this.#scene) return;
+    this.grid = this.grid ? 0 : gridStep(this.#scene.inches);
+    this.querySelector("[data-grid]").setAttribute("aria-pressed", String(this.grid > 0));
+    this.redraw();
   }
 
   #sayEmpty() {
@@ -129,7 +228,7 @@ class LightTable extends HTMLElement {
 
   #pointer() {
     const s = this.surface;
-    let drag = null, space = false, fingers = new Map();
+    let drag = null, space = false, fingers = new Map(), gesture = null;
     s.addEventListener("wheel", e => {
       e.preventDefault();
       const r = s.getBoundingClientRect();
@@ -141,6 +240,7 @@ class LightTable extends HTMLElement {
       s.setPointerCapture(e.pointerId);
       fingers.set(e.pointerId, { x: e.clientX, y: e.clientY });
       drag = { x: e.clientX, y: e.clientY, moved: 0 };
+      gesture = fingers.size === 1 && !space && this.#scene ? begin(this, e, this.#at(e)) : null;
       if (e.button === 1) e.preventDefault();
     });
     s.addEventListener("pointermove", e => {
@@ -154,12 +254,23 @@ class LightTable extends HTMLElement {
       fingers.set(e.pointerId, now);
       drag.moved += Math.hypot(now.x - before.x, now.y - before.y);
       if (drag.moved < CLICK) return;
+      if (gesture) {
+        gesture.move(this.#at(e), e);
+        return;
+      }
       this.classList.add("is-panning");
       this.#view.pan((now.x - before.x) / fingers.size, (now.y - before.y) / fingers.size);
       this.#changed();
     });
     const end = e => {
       if (drag && drag.moved < CLICK && e.type === "pointerup" && e.button === 0 && !space) this.#pick(e);
+      if (gesture) {
+        // What was not moved is only touched; what was called off by another finger stays as it was.
+        if (drag?.moved >= CLICK && e.type === "pointerup") gesture.end();
+        else this.ghost.clear();
+        this.hint(null);
+        gesture = null;
+      }
       fingers.delete(e.pointerId);
       if (fingers.size === 0) drag = null;
       this.classList.remove("is-panning");
@@ -168,40 +279,52 @@ class LightTable extends HTMLElement {
     s.addEventListener("pointercancel", end);
     s.addEventListener("keydown", e => {
       const by = { ArrowLeft: [60, 0], ArrowRight: [-60, 0], ArrowUp: [0, 60], ArrowDown: [0, -60] }[e.key];
+      if (by && this.nudge.takes) return;
       if (by) this.#view.pan(...by);
       else if (e.key === " ") space = true;
+      else if (this.#nodeKey(e.key)) e.stopPropagation();
       else return;
       e.preventDefault();
       this.#changed();
     });
     s.addEventListener("keyup", e => { if (e.key === " ") space = false; });
+    s.addEventListener("dblclick", e => this.#addNode(e));
     s.addEventListener("blur", () => { space = false; });
   }
 
-  // The topmost piece under the pointer, or the topmost whose line runs close by.
+  // A touch picks the piece; on the piece that is picked already it picks the line there. With Shift it adds to the pick.
   #pick(e) {
     if (!this.#scene) return;
-    const r = this.surface.getBoundingClientRect(), at = this.#view.toTable(e.clientX - r.left, e.clientY - r.top), near = 5 / this.#view.scale;
-    for (const item of [...this.#layout.items].reverse()) {
-      const [minX, minY, maxX, maxY] = boxOf(item);
-      if (at.x < minX - near || at.x > maxX + near || at.y < minY - near || at.y > maxY + near) continue;
-      if (!this.#isHit(item, at, near)) continue;
-      this.dispatchEvent(new CustomEvent("piece-picked", { bubbles: true, detail: { piece: item.piece } }));
-      return;
-    }
+    const at = this.#at(e), key = now(), item = this.itemAt(at);
+    if (!this.canArrange) return item && this.pick(item.piece);
+    const only = key.pieces.length === 1 ? this.itemsOf(key)[0] : null;
+    const line = only && this.lineAt(at, only);
+    if (line && (!item || item === only || key.lines.length)) return this.pick(write(e.shiftKey && key.lines.length ? toggledLine(key, line) : { pieces: key.pieces, lines: [line] }));
+    if (!item) return this.pick("none");
+    this.pick(e.shiftKey ? write(toggled(key, item.piece)) : item.piece);
   }
 
-  #isHit(item, at, near) {
-    this.scratch ??= document.createElement("canvas").getContext("2d");
-    if (!this.#hits.has(item.shape)) {
-      const path = new Path2D();
-      item.lines.forEach((line, i) => { if (line.role !== "i") path.addPath(new Path2D(this.#scene.shapes[item.shape][i])); });
-      this.#hits.set(item.shape, path);
-    }
-    const p = new DOMMatrix(item.map).inverse().transformPoint(new DOMPoint(at.x, at.y));
-    this.scratch.lineWidth = 2 * near;
-    return this.scratch.isPointInPath(this.#hits.get(item.shape), p.x, p.y, "evenodd") || this.scratch.isPointInStroke(this.#hits.get(item.shape), p.x, p.y);
+  #at(e) {
+    const r = this.surface.getBoundingClientRect(), screen = { x: e.clientX - r.left, y: e.clientY - r.top };
+    return { ...this.#view.toTable(screen.x, screen.y), screen };
   }
+
+  // A touch on the line with its nodes shown puts one more node there.
+  #addNode(e) {
+    const line = this.nodesShown && this.pickedLine();
+    const found = line && this.#picking.nearestOn(line, this.#at(e));
+    if (!found || found.distance > 8 / this.#view.scale) return;
+    command(`node ${found.segment + 1} add ${(found.t * 100).toFixed(2)}`);
+  }
+
+  #nodeKey(key) {
+    const word = { Delete: "delete", Backspace: "delete", s: "smooth", c: "corner" }[key];
+    if (!this.nodesShown || this.chosenNode === null || !word) return false;
+    command(`node ${this.chosenNode + 1} ${word}`);
+    return true;
+  }
+
+  get #selected() { return this.dataset.follows ? null : now(); }
 
   #resized() {
     if (!this.#fitted && this.#scene) this.fit();
@@ -217,8 +340,10 @@ class LightTable extends HTMLElement {
       drawRulers(this.top, this.left, { view: this.#view, width: this.clientWidth, height: this.clientHeight, inches: this.#scene.inches });
       draw(this.overlay, {
         view: this.#view, width: this.clientWidth, height: this.clientHeight, layout: this.#layout,
-        selected: this.dataset.follows ? null : document.body.dataset.selected ?? null, inches: this.#scene.inches, head: this.#progress?.head,
+        selected: this.#selected, inches: this.#scene.inches, head: this.#progress?.head, table: this,
+        grid: this.grid, hints: this.#hints, nodes: this.nodesShown ? this.pickedLine() : null, chosenNode: this.chosenNode,
       });
+      this.ghost.follow(this.#view);
       if (repaint || this.#took <= QUICK) this.#paint();
       clearTimeout(this.#idle);
       this.#idle = setTimeout(() => this.#paint(), SETTLED);
@@ -238,7 +363,7 @@ class LightTable extends HTMLElement {
     this.worker.postMessage({
       paint: {
         view: { scale: v.scale, x: v.x + ox, y: v.y + oy }, width: w + 2 * ox, height: h + 2 * oy, pixelRatio: devicePixelRatio, layout: this.#mode,
-        selected: this.dataset.follows ? null : document.body.dataset.selected ?? null, progress: this.#progress,
+        selected: this.#selected, highlight: this.#highlight, progress: this.#progress,
         number: { shown: v.copy(), ox, oy, w: w + 2 * ox, h: h + 2 * oy },
       },
     });

@@ -1,24 +1,21 @@
 // What lies over the picture in sharp vectors: scale bar, labels, the measure of what is selected, pins, the tool.
 import { boxOf } from "./boxes.js";
+import { element } from "./svg.js";
 import { PIXELS_PER_MM } from "./view.js";
+import { handlesOf } from "./handles.js";
+import { drawNodes, drawHints, drawGrid } from "./helps.js";
 import { INCH, number, stepFor } from "./rulers.js";
 
-const SVG = "http://www.w3.org/2000/svg";
-
-function element(parent, name, attributes, text) {
-  const e = document.createElementNS(SVG, name);
-  for (const [key, value] of Object.entries(attributes)) e.setAttribute(key, value);
-  if (text !== undefined) e.textContent = text;
-  parent.append(e);
-  return e;
-}
 
 /** Draws everything anew; a few dozen elements. */
-export function draw(svg, { view, width, height, layout, selected, inches, head }) {
+export function draw(svg, { view, width, height, layout, selected, inches, head, table, grid, hints, nodes, chosenNode }) {
   svg.replaceChildren();
+  if (grid) drawGrid(svg, view, width, height, grid);
   frames(svg, view, layout);
-  if (selected) measure(svg, view, layout, selected);
+  if (selected) measure(svg, view, layout, selected, table);
   pins(svg, view, layout);
+  if (nodes) drawNodes(svg, view, nodes, chosenNode);
+  if (hints) drawHints(svg, view, width, height, hints);
   if (head) tool(svg, view, head);
   scaleBar(svg, view, width, height, inches);
 }
@@ -34,17 +31,24 @@ function frames(svg, view, layout) {
   }
 }
 
-function measure(svg, view, layout, selected) {
-  const item = layout.items.find(i => i.piece === selected);
-  if (!item) return;
-  const [minX, minY, maxX, maxY] = boxOf(item);
+function measure(svg, view, layout, selected, table) {
+  const items = layout.items.filter(i => selected.pieces.includes(i.piece));
+  if (items.length === 0) return;
+  const one = items.length === 1 && selected.lines.length === 0 ? items[0] : null;
+  const box = one ? boxOf(one) : table.boxOfPick(selected), [minX, minY, maxX, maxY] = box;
   const a = view.toScreen(minX, minY), b = view.toScreen(maxX, maxY);
   const pad = 6, y = b.y + pad + 10, x = b.x + pad + 10;
   const line = { stroke: "#2D6CDF", "stroke-width": 1, fill: "none" };
   element(svg, "rect", { x: a.x - pad, y: a.y - pad, width: b.x - a.x + 2 * pad, height: b.y - a.y + 2 * pad, ...line, "stroke-dasharray": "4 3" });
   element(svg, "path", { d: `M${a.x} ${y}H${b.x}M${a.x} ${y - 4}v8M${b.x} ${y - 4}v8M${x} ${a.y}V${b.y}M${x - 4} ${a.y}h8M${x - 4} ${b.y}h8`, ...line });
-  element(svg, "text", { x: (a.x + b.x) / 2, y: y + 13, class: "measure", "text-anchor": "middle" }, item.size.widthText);
-  element(svg, "text", { x: x + 7, y: (a.y + b.y) / 2 + 4, class: "measure" }, item.size.heightText);
+  element(svg, "text", { x: (a.x + b.x) / 2, y: y + 13, class: "measure", "text-anchor": "middle" }, one ? one.size.widthText : table.length(maxX - minX));
+  element(svg, "text", { x: x + 7, y: (a.y + b.y) / 2 + 4, class: "measure" }, one ? one.size.heightText : table.length(maxY - minY));
+  if (!table.canArrange || items.some(i => i.locked)) return;
+  const handles = handlesOf(view, box), turn = handles[3];
+  element(svg, "path", { d: `M${turn.x} ${turn.y}V${a.y - pad}`, ...line });
+  for (const h of handles) element(svg, h.kind === "turn" ? "circle" : "rect", h.kind === "turn"
+    ? { cx: h.x, cy: h.y, r: 5, class: "handle" }
+    : { x: h.x - 4, y: h.y - 4, width: 8, height: 8, rx: 2, class: "handle" });
 }
 
 function pins(svg, view, layout) {

@@ -34,16 +34,18 @@ function gathered(item) {
 
 // Copies of a piece share what was gathered for the first.
 function gather(item) {
-  const key = item.shape + item.lines.map(l => l.op + l.role + (l.ink ?? "")).join() + Object.values(item.scores).join();
+  const key = item.shape + item.lines.map(l => l.op + l.role + (l.ink ?? "") + (l.mark ?? "")).join() + Object.values(item.scores).join() + Object.values(item.fills).join();
   let found = groups.get(key);
   if (found) return found;
   const lines = shapes.get(item.shape);
   const paper = new Path2D(), kinds = new Map();
   item.lines.forEach((line, i) => {
     if (line.role !== "i") paper.addPath(lines[i]);
-    const kind = line.op + (line.ink ?? "");
-    if (!kinds.has(kind)) kinds.set(kind, { op: line.op, colour: colourOf(line), path: new Path2D() });
-    kinds.get(kind).path.addPath(pathOf(item, line, lines[i]));
+    const mark = line.mark ?? "", kind = line.op + (line.ink ?? "") + mark;
+    if (!kinds.has(kind)) kinds.set(kind, { op: line.op, colour: colourOf(line), mark, path: new Path2D(), fill: null });
+    const to = kinds.get(kind);
+    to.path.addPath(pathOf(item, line, lines[i]));
+    if (line.id in item.fills) (to.fill ??= new Path2D()).addPath(new Path2D(item.fills[line.id]));
   });
   // What a score loses where it stops short of a cut is shown faint.
   const isCutBack = Object.keys(item.scores).length > 0, cutBack = isCutBack ? new Path2D() : null;
@@ -58,7 +60,7 @@ const pathOf = (item, line, drawn) => line.id in item.scores ? new Path2D(item.s
 const colourOf = line => line.ink ?? scene.colours[line.op];
 const order = op => ["print", "emboss", "draw", "foil", "score", "perforate", "aid", "cut"].indexOf(op);
 
-function paint({ view, width, height, pixelRatio, layout, selected, progress }) {
+function paint({ view, width, height, pixelRatio, layout, selected, highlight, progress }) {
   if (canvas.width !== width * pixelRatio || canvas.height !== height * pixelRatio) canvas = new OffscreenCanvas(Math.round(width * pixelRatio), Math.round(height * pixelRatio));
   const g = canvas.getContext("2d");
   g.setTransform(1, 0, 0, 1, 0, 0);
@@ -74,15 +76,22 @@ function paint({ view, width, height, pixelRatio, layout, selected, progress }) 
     const unit = 1 / (view.scale * Math.sqrt(Math.abs(item.map[0] * item.map[3] - item.map[1] * item.map[2])));
     if (progress && item.lines.some(l => l.runs)) paintRunning(g, item, unit, progress);
     else paintItem(g, item, unit);
-    if (item.piece === selected) {
-      g.setLineDash([]);
-      g.strokeStyle = "#2D6CDF";
-      g.lineWidth = 2.4 * unit;
-      g.stroke(shapes.get(item.shape)[0]);
+    if (item.piece === highlight) outline(g, shapes.get(item.shape)[0], 4 * unit);
+    if (selected?.pieces.includes(item.piece)) {
+      const lines = shapes.get(item.shape);
+      if (selected.lines.length === 0) outline(g, lines[0], 2.4 * unit);
+      else item.lines.forEach((line, i) => { if (selected.lines.includes(line.id)) outline(g, lines[i], 3 * unit); });
     }
   }
   g.setTransform(base);
   for (const line of chosen.loose) strokes(g, line.op, colourOf(line), new Path2D(line.path), 1 / view.scale, "#F1ECE2");
+}
+
+function outline(g, path, width) {
+  g.setLineDash([]);
+  g.strokeStyle = "#2D6CDF";
+  g.lineWidth = width;
+  g.stroke(path);
 }
 
 function isSeen(item, seen) {
@@ -102,7 +111,17 @@ function paintItem(g, item, unit) {
     g.stroke(cutBack);
     g.globalAlpha = 1;
   }
-  for (const kind of kinds) strokes(g, kind.op, kind.colour, kind.path, unit, item.fill);
+  for (const kind of kinds) {
+    g.globalAlpha = kind.mark.includes("o") ? 0.3 : 1;
+    if (kind.fill) {
+      g.setLineDash([]);
+      g.lineWidth = unit;
+      g.strokeStyle = kind.colour;
+      g.stroke(kind.fill);
+    }
+    strokes(g, kind.op, kind.colour, kind.path, unit, item.fill, kind.mark);
+    g.globalAlpha = 1;
+  }
 }
 
 // What has run stands out; what is still to come is faint.
@@ -115,7 +134,7 @@ function paintRunning(g, item, unit, progress) {
   item.lines.forEach((line, i) => {
     const done = line.runs && (line.runs[0] < progress.step || (line.runs[0] === progress.step && line.runs[1] < progress.line));
     g.globalAlpha = done ? 1 : 0.22;
-    strokes(g, line.op, colourOf(line), pathOf(item, line, lines[i]), unit, item.fill);
+    strokes(g, line.op, colourOf(line), pathOf(item, line, lines[i]), unit, item.fill, line.mark);
   });
   g.globalAlpha = 1;
 }
@@ -142,6 +161,11 @@ function paintFrame(g, { kind, box: [x0, y0, x1, y1], fill }, scale) {
     g.setLineDash([4 * px, 4 * px]);
     g.strokeStyle = "rgba(255,255,255,.95)";
     g.lineWidth = 1.2 * px;
+    g.strokeRect(x0, y0, x1 - x0, y1 - y0);
+  } else if (kind === "guide") {
+    g.setLineDash([2 * px, 5 * px]);
+    g.strokeStyle = "rgba(31,43,51,.45)";
+    g.lineWidth = px;
     g.strokeRect(x0, y0, x1 - x0, y1 - y0);
   } else if (kind === "card") {
     g.fillStyle = "#FFFFFF";

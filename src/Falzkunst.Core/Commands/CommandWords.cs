@@ -1,0 +1,109 @@
+using System.Globalization;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Projects;
+
+namespace Falzkunst.Core.Commands;
+
+/// <summary>The words behind a command's name, taken one after the other. A name of several words stands in double quotes.</summary>
+public sealed class CommandWords
+{
+    private readonly List<string> _words;
+    private readonly string _usage;
+    private readonly Units _units;
+    private int _at;
+
+    public CommandWords(string text, string usage, Units units)
+    {
+        (_usage, _units) = (usage, units);
+        _words = Split(text, usage);
+    }
+
+    private static List<string> Split(string text, string usage)
+    {
+        var words = new List<string>();
+        for (var at = 0; at < text.Length;)
+        {
+            if (char.IsWhiteSpace(text[at]))
+            {
+                at++;
+                continue;
+            }
+            var isQuoted = text[at] == '"';
+            var from = isQuoted ? at + 1 : at;
+            var to = from;
+            while (to < text.Length && (isQuoted ? text[to] != '"' : !char.IsWhiteSpace(text[to]))) to++;
+            if (isQuoted && to == text.Length) throw new EditRefused($"A double quote is not closed. Write: {usage}");
+            words.Add(text[from..to]);
+            at = isQuoted ? to + 1 : to;
+        }
+        return words;
+    }
+
+    public bool HasMore => _at < _words.Count;
+
+    /// <summary>The next word begins like a number.</summary>
+    public bool PeekIsNumber => HasMore && (char.IsAsciiDigit(_words[_at][0]) || _words[_at][0] is '-' or '.' or '(');
+
+    /// <summary>Takes the next word if it is this one.</summary>
+    public bool Take(string word)
+    {
+        if (!HasMore || !string.Equals(_words[_at], word, StringComparison.OrdinalIgnoreCase)) return false;
+        _at++;
+        return true;
+    }
+
+    public string Word(string what) => HasMore ? _words[_at++] : throw Lacking(what);
+
+    /// <summary>All that is left, as one text.</summary>
+    public string Rest(string what)
+    {
+        if (!HasMore) throw Lacking(what);
+        var rest = string.Join(' ', _words.Skip(_at));
+        _at = _words.Count;
+        return rest;
+    }
+
+    /// <summary>A length in mm, typed with or without a unit.</summary>
+    public double Length(string what)
+    {
+        var word = Word(what);
+        // A unit may stand apart from its number.
+        if (HasMore && _words[_at].ToLowerInvariant() is "mm" or "cm" or "in" or "pt") word += _words[_at++];
+        return Projects.Length.TryRead(word, _units, out var mm, out var error) ? mm : throw new EditRefused(error);
+    }
+
+    public double Number(string what)
+    {
+        var word = Word(what);
+        return double.TryParse(word.TrimEnd('°', '%').Replace(',', '.').Replace('−', '-'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number)
+            ? number
+            : throw new EditRefused($"“{word}” is no number. Write: {_usage}");
+    }
+
+    public int Count(string what)
+    {
+        var word = Word(what);
+        return int.TryParse(word, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
+            ? number
+            : throw new EditRefused($"“{word}” is no whole number. Write: {_usage}");
+    }
+
+    /// <summary>One of a set of words.</summary>
+    public T OneOf<T>(string what, params (string Word, T Value)[] choices)
+    {
+        var word = Word(what);
+        foreach (var (choice, value) in choices)
+        {
+            if (string.Equals(choice, word, StringComparison.OrdinalIgnoreCase)) return value;
+        }
+        throw new EditRefused($"“{word}” is not one of {string.Join(", ", choices.Select(c => c.Word))}. Write: {_usage}");
+    }
+
+    /// <exception cref="EditRefused">Words are left over.</exception>
+    public void End()
+    {
+        if (HasMore) throw new EditRefused($"“{_words[_at]}” is too much. Write: {_usage}");
+    }
+
+    private EditRefused Lacking(string what) => new($"This lacks {what}. Write: {_usage}");
+}

@@ -1,0 +1,123 @@
+using System.Text.Json.Serialization;
+using Falzkunst.Core.Catalogue;
+
+namespace Falzkunst.Core.Designs;
+
+/// <summary>How an operation is done along a line, where it is not done in the plain way. What is null is plain.</summary>
+public sealed record Manner
+{
+    public static readonly Manner Plain = new();
+
+    /// <summary>Which way a score folds.</summary>
+    public FoldDirection? Fold { get; init; }
+
+    /// <summary>A cut through the top layer only, its backing left whole.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool HalfCut { get; init; }
+
+    /// <summary>Worked with the sheet lying face down, mirrored.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool FromBack { get; init; }
+
+    /// <summary>Left out of this run: seen, but no tool runs it.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool LeftOut { get; init; }
+
+    /// <summary>Dash and gap of a perforation.</summary>
+    public PerforationDashes? Dashes { get; init; }
+
+    /// <summary>Width of the pen's, foil's or embossing tip, mm.</summary>
+    public double? TipMm { get; init; }
+
+    /// <summary>How the area inside closed lines is filled.</summary>
+    public AreaFill? Fill { get; init; }
+
+    /// <summary>Where this line's settings differ from its stock's.</summary>
+    public SettingsChange? Settings { get; init; }
+
+    /// <summary>What of it still has a meaning under an operation; null where that is nothing.</summary>
+    public Manner? Under(Operation operation)
+    {
+        var hasTip = operation is Operation.Draw or Operation.Foil or Operation.Emboss;
+        var kept = new Manner
+        {
+            Fold = operation == Operation.Score ? Fold : null,
+            HalfCut = operation == Operation.Cut && HalfCut,
+            FromBack = FromBack && operation is Operation.Score or Operation.Emboss or Operation.Draw,
+            LeftOut = LeftOut,
+            Dashes = operation == Operation.Perforate ? Dashes : null,
+            TipMm = hasTip ? TipMm : null,
+            Fill = hasTip ? Fill : null,
+            Settings = operation.ToolFor() is null ? null : Settings,
+        };
+        return kept == Plain ? null : kept;
+    }
+}
+
+/// <summary>Which way the paper goes: a valley folds towards the one who looks, a mountain away.</summary>
+public enum FoldDirection
+{
+    Valley,
+    Mountain,
+}
+
+/// <summary>A perforation's cuts and the paper left between them, mm.</summary>
+public sealed record PerforationDashes(double DashMm, double GapMm)
+{
+    public static readonly PerforationDashes Usual = new(2, 1);
+
+    /// <summary>Dashes and gaps are no shorter and no longer, mm.</summary>
+    public const double LeastMm = 0.2;
+    public const double MostMm = 50;
+}
+
+/// <summary>Strokes side by side over an area.</summary>
+/// <param name="Pattern">How they run.</param>
+/// <param name="DistanceMm">From the middle of one stroke to the next, mm; null takes it from the tip's width.</param>
+/// <param name="AngleDegrees">Of parallel strokes, from x towards y.</param>
+public sealed record AreaFill(FillPattern Pattern, double? DistanceMm = null, double AngleDegrees = 45)
+{
+    /// <summary>Strokes lie no closer and no farther apart, mm.</summary>
+    public const double LeastMm = 0.05;
+    public const double MostMm = 20;
+
+    /// <summary>Strokes overlap by this share of the tip's width, so that no paper shows between them.</summary>
+    private const double Overlap = 0.15;
+
+    /// <summary>The distance that closes the area with a tip of this width, mm.</summary>
+    public static double ClosedDistance(double tipMm) => tipMm * (1 - Overlap);
+
+    public double DistanceFor(double tipMm) => DistanceMm ?? ClosedDistance(tipMm);
+}
+
+public enum FillPattern
+{
+    Parallel,
+    Crossed,
+    Inward,
+}
+
+/// <summary>Numbers that take the place of a stock's settings along some lines; null leaves the stock's.</summary>
+public sealed record SettingsChange(
+    int? ForceGrams = null, double? SpeedMmPerSecond = null, double? BladeOutMm = null, int? TemperatureCelsius = null, int? Times = null)
+{
+    public ToolSettings Over(ToolSettings settings) => settings with
+    {
+        ForceGrams = ForceGrams ?? settings.ForceGrams,
+        SpeedMmPerSecond = SpeedMmPerSecond ?? settings.SpeedMmPerSecond,
+        BladeOutMm = BladeOutMm ?? settings.BladeOutMm,
+        TemperatureCelsius = TemperatureCelsius ?? settings.TemperatureCelsius,
+        Times = Times ?? settings.Times,
+    };
+}
+
+/// <summary>Widths of tips where nothing else is said, mm.</summary>
+public static class Tips
+{
+    public static double UsualMm(Operation operation) => operation switch
+    {
+        Operation.Foil => 0.8,
+        Operation.Emboss => 1.2,
+        _ => 0.4,
+    };
+}

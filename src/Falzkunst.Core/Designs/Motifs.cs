@@ -1,0 +1,113 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Designs;
+
+/// <summary>What hangs together on an art sheet: pieces that lie on each other, and the loose lines near them.</summary>
+/// <param name="Number">1 for the first in reading order: by rows from the top, from the left.</param>
+/// <param name="Pieces">Its pieces, lowest first.</param>
+/// <param name="Loose">Its lines on no piece.</param>
+/// <param name="Box">Round all of it, on the page.</param>
+public sealed record Motif(int Number, ImmutableArray<Piece> Pieces, ImmutableArray<LooseLine> Loose, Box Box);
+
+/// <summary>Finds the motifs of a sheet and takes some of them.</summary>
+public static class Motifs
+{
+    /// <summary>What lies no farther from a piece than this hangs together with it, mm.</summary>
+    private const double NearMm = 0.5;
+
+    private const int MostSamples = 120;
+
+    /// <summary>Distance left between motifs that are taken to the card, mm.</summary>
+    private const double GapMm = 6;
+
+    public static ImmutableArray<Motif> Of(Design design)
+    {
+        var pieces = design.Pieces;
+        var boxes = pieces.Select(p => p.Shape.Paths[0].Map(p.Place).Bounds).Concat(design.Loose.Select(l => l.Path.Bounds)).ToList();
+        var tree = new BoxTree(boxes);
+        var groups = new Groups(boxes.Count);
+        for (var i = 0; i < boxes.Count; i++)
+        {
+            foreach (var k in tree.Meeting(boxes[i].Grow(NearMm)))
+            {
+                if (k < i && !groups.AreOne(i, k) && HangTogether(i, k)) groups.Join(i, k);
+            }
+        }
+        var motifs = Enumerable.Range(0, boxes.Count).GroupBy(groups.Of).Select(g => new Motif(
+            0,
+            [.. g.Where(i => i < pieces.Length).Select(i => pieces[i])],
+            [.. g.Where(i => i >= pieces.Length).Select(i => design.Loose[i - pieces.Length])],
+            g.Aggregate(Box.Empty, (all, i) => all.Include(boxes[i]))));
+        return [.. InReadingOrder([.. motifs]).Select((m, i) => m with { Number = i + 1 })];
+
+        bool HangTogether(int a, int b)
+        {
+            if (a >= pieces.Length && b >= pieces.Length) return true; // loose lines whose boxes all but meet
+            if (a >= pieces.Length) return Touches(Samples(design.Loose[a - pieces.Length].Path), pieces[b]);
+            if (b >= pieces.Length) return Touches(Samples(design.Loose[b - pieces.Length].Path), pieces[a]);
+            return Touches(Samples(pieces[a].Shape.Paths[0].Map(pieces[a].Place)), pieces[b])
+                || Touches(Samples(pieces[b].Shape.Paths[0].Map(pieces[b].Place)), pieces[a]);
+        }
+    }
+
+    /// <summary>A design of some motifs, laid side by side from the card's upper left corner, with pieces numbered anew.</summary>
+    /// <param name="all">All motifs of the sheet.</param>
+    /// <param name="numbers">Those wanted.</param>
+    /// <param name="width">A row is no wider than this, mm, unless one motif is.</param>
+    /// <param name="firstNumber">Number of the first piece.</param>
+    public static Design Take(ImmutableArray<Motif> all, IReadOnlyCollection<int> numbers, double width, int firstNumber)
+    {
+        var pieces = ImmutableArray.CreateBuilder<Piece>();
+        var loose = ImmutableArray.CreateBuilder<LooseLine>();
+        var (x, y, rowHeight) = (0.0, 0.0, 0.0);
+        foreach (var motif in all.Where(m => numbers.Contains(m.Number)))
+        {
+            if (x > 0 && x + motif.Box.Width > width) (x, y, rowHeight) = (0, y + rowHeight + GapMm, 0);
+            var by = Affine.Move(x - motif.Box.MinX, y - motif.Box.MinY);
+            foreach (var piece in motif.Pieces) pieces.Add(piece with { Id = $"p{firstNumber + pieces.Count}", Place = piece.Place.Then(by) });
+            loose.AddRange(motif.Loose.Select(l => l with { Path = l.Path.Map(by) }));
+            (x, rowHeight) = (x + motif.Box.Width + GapMm, Math.Max(rowHeight, motif.Box.Height));
+        }
+        return new Design(pieces.ToImmutable(), loose.ToImmutable(), [], firstNumber + pieces.Count);
+    }
+
+    private static List<Point> Samples(Path path) => Sampling.Midpoints(path, 1, MostSamples);
+
+    private static bool Touches(List<Point> samples, Piece piece)
+    {
+        var back = piece.Place.Inverse();
+        var paper = PaperOf.Piece(piece);
+        return samples.Exists(p => paper.HoldsInOutline(back.Apply(p), NearMm));
+    }
+
+    /// <summary>Rows by overlap in height, then from the left.</summary>
+    private static List<Motif> InReadingOrder(List<Motif> motifs)
+    {
+        var ordered = new List<Motif>();
+        var rest = motifs.OrderBy(m => m.Box.MinY).ToList();
+        while (rest.Count > 0)
+        {
+            var middle = rest[0].Box.Centre.Y;
+            var row = rest.Where(m => m.Box.MinY <= middle).ToList();
+            ordered.AddRange(row.OrderBy(m => m.Box.MinX));
+            rest.RemoveAll(row.Contains);
+        }
+        return ordered;
+    }
+
+    /// <summary>Disjoint sets with path halving (Tarjan and van Leeuwen 1984).</summary>
+    private sealed class Groups(int count)
+    {
+        private readonly int[] _parent = [.. Enumerable.Range(0, count)];
+
+        public int Of(int item)
+        {
+            while (_parent[item] != item) item = _parent[item] = _parent[_parent[item]];
+            return item;
+        }
+
+        public bool AreOne(int a, int b) => Of(a) == Of(b);
+        public void Join(int a, int b) => _parent[Math.Max(Of(a), Of(b))] = Math.Min(Of(a), Of(b));
+    }
+}

@@ -1,0 +1,92 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Projects;
+
+/// <summary>Copies of pieces and lines: one aside, in rows and columns, around a centre, reflected across an edge.</summary>
+public static class Copying
+{
+    /// <summary>So many copies of what is picked may come of one edit.</summary>
+    public const int MostCopies = 400;
+
+    private const double AsideMm = 8;
+
+    /// <summary>A copy of each, a little aside.</summary>
+    public static Design Duplicate(Design design, Picked what) => Copy(design, what, [Affine.Move(AsideMm, AsideMm)]);
+
+    /// <summary>What is picked as the first of so many rows and columns.</summary>
+    /// <param name="design">The design.</param>
+    /// <param name="what">What is repeated.</param>
+    /// <param name="rows">Rows in all, at least 1.</param>
+    /// <param name="columns">Columns in all, at least 1.</param>
+    /// <param name="gapX">Between the boxes of two columns, mm; negative lets them overlap.</param>
+    /// <param name="gapY">Between the boxes of two rows, mm.</param>
+    public static Design Repeat(Design design, Picked what, int rows, int columns, double gapX, double gapY)
+    {
+        if (rows < 1 || columns < 1 || rows * (long)columns is < 2 or > MostCopies) throw new EditRefused($"Rows and columns make between 2 and {MostCopies} places.");
+        var box = what.Box(design);
+        var places = from row in Enumerable.Range(0, rows) from column in Enumerable.Range(0, columns)
+                     where row + column > 0
+                     select Affine.Move(column * (box.Width + gapX), row * (box.Height + gapY));
+        return Copy(design, what, [.. places]);
+    }
+
+    /// <summary>What is picked as the first of so many, evenly around a point.</summary>
+    public static Design Ring(Design design, Picked what, int count, Point centre, bool turnEach)
+    {
+        if (count is < 2 or > MostCopies) throw new EditRefused($"Around a centre stand between 2 and {MostCopies}.");
+        var middle = what.Box(design).Centre;
+        return Copy(design, what, [.. Enumerable.Range(1, count - 1).Select(i =>
+        {
+            var turn = Affine.Turn(360.0 * i / count).About(centre);
+            return turnEach ? turn : Affine.Move(turn.Apply(middle) - middle);
+        })]);
+    }
+
+    /// <summary>A mirrored copy beyond an edge of the box of it all.</summary>
+    /// <exception cref="EditRefused">Not an edge of a box.</exception>
+    public static Design Reflect(Design design, Picked what, AlignEdge edge)
+    {
+        var box = what.Box(design);
+        return Copy(design, what, [edge switch
+        {
+            AlignEdge.Left => Affine.Scale(-1, 1).About(new(box.MinX, 0)),
+            AlignEdge.Right => Affine.Scale(-1, 1).About(new(box.MaxX, 0)),
+            AlignEdge.Top => Affine.Scale(1, -1).About(new(0, box.MinY)),
+            AlignEdge.Bottom => Affine.Scale(1, -1).About(new(0, box.MaxY)),
+            _ => throw new EditRefused("Reflect across the left, right, top or bottom edge."),
+        }]);
+    }
+
+    /// <summary>One copy of each thing picked for every map of the card. Copies of a piece lie right on top of it.</summary>
+    private static Design Copy(Design design, Picked what, ImmutableArray<Affine> maps)
+    {
+        if (what.IsLines) return design.With(what.OnlyPiece(), p => CopyLines(Arranging.Unlocked(p), what.Lines, maps));
+        if (what.IsEmpty) throw new EditRefused("Nothing is picked. Touch a piece first.");
+        if (what.Pieces.Length * maps.Length > MostCopies) throw new EditRefused($"That would be more than {MostCopies} copies. Make fewer at a time.");
+        var names = design.Pieces.Select(p => p.Name).ToHashSet();
+        foreach (var piece in what.Pieces.Select(design.Require).ToList())
+        {
+            var copies = maps.Select((map, i) => Arranging.Map(piece, map) with
+            {
+                Id = $"p{design.NextPiece + i}", Name = PieceNaming.Free(piece.Name, names), Locked = false,
+            }).ToList();
+            design = design with { Pieces = design.Pieces.InsertRange(design.Pieces.IndexOf(piece) + 1, copies), NextPiece = design.NextPiece + copies.Count };
+        }
+        return design;
+    }
+
+    private static Piece CopyLines(Piece piece, ImmutableArray<string> lines, ImmutableArray<Affine> maps)
+    {
+        var at = piece.Require(lines);
+        if (at.Contains(0)) throw new EditRefused("An outline is copied by copying its piece. Pick other lines, or the whole piece.");
+        var back = piece.Place.Inverse();
+        foreach (var map in maps)
+        {
+            var own = piece.Place.Then(map).Then(back);
+            foreach (var i in at) piece = piece.With(piece.Lines[i] with { Id = piece.NextLine }, piece.Shape.Paths[i].Map(own));
+        }
+        return piece;
+    }
+}

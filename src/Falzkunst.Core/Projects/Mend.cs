@@ -1,0 +1,51 @@
+using Falzkunst.Core.Designs;
+
+namespace Falzkunst.Core.Projects;
+
+/// <summary>What one touch does about a finding.</summary>
+/// <param name="Words">What the button says.</param>
+/// <param name="Edit">The edit.</param>
+public sealed record Mend(string Words, Edit Edit)
+{
+    /// <summary>The ways to mend a finding, the usual one first; none where only the crafter can know.</summary>
+    public static IReadOnlyList<Mend> For(Finding finding, Design design) => finding switch
+    {
+        { Code: "open-outline", Piece: { } piece, Line: { } line } => [new("Close it", new CloseOutline(piece, line))],
+        { Code: "past-edge", Piece: { } piece, Line: { } line } when IsInner(design, piece, line) => [new("End it at the edge", new EndAtEdge(piece, line, ShareOut: false))],
+        { Code: "across-pieces", Piece: { } piece, Line: { } line } when IsInner(design, piece, line) =>
+        [
+            new("Give each piece its part", new EndAtEdge(piece, line, ShareOut: true)),
+            new("End it at the edge", new EndAtEdge(piece, line, ShareOut: false)),
+        ],
+        { Code: "doubled-line" or "no-length", Piece: { } piece, Line: { } line } when IsInner(design, piece, line) =>
+            [new(finding.Code == "no-length" ? "Take it away" : "Take one away", new RemoveLines(piece, [line]))],
+        { Code: "inside-another", Piece: { } piece } when HostOf(design, piece) is { } host => [new("Make it an opening", new MergePieces([host, piece]))],
+        { Code: "on-no-piece", Line: { } line } =>
+        [
+            .. NearestTo(design, line) is { } piece ? new[] { new Mend($"Give it to {piece.Name}", new GiveLines(null, [line], piece.Id)) } : [],
+            new("Take it away", new RemoveLoose([line])),
+        ],
+        _ => [],
+    };
+
+    private static bool IsInner(Design design, string piece, string line) => design.Find(piece)?.IndexOf(line) > 0;
+
+    private static string? HostOf(Design design, string piece)
+    {
+        var inner = design.Find(piece);
+        return inner is null ? null : design.Pieces
+            .Where(p => p.Id != piece && p.Stock == inner.Stock && Designs.Checking.Checks.Holds(p, inner))
+            .MinBy(p => p.Size.Area)?.Id;
+    }
+
+    private static Piece? NearestTo(Design design, string loose)
+    {
+        if (design.Loose.FirstOrDefault(l => l.Line.Id == loose) is not { } line) return null;
+        var at = line.Path.Bounds.Centre;
+        return design.Pieces.MinBy(p =>
+        {
+            var box = p.Shape.Paths[0].Map(p.Place).Bounds;
+            return new Geometry.Point(Math.Max(0, Math.Max(box.MinX - at.X, at.X - box.MaxX)), Math.Max(0, Math.Max(box.MinY - at.Y, at.Y - box.MaxY))).Length;
+        });
+    }
+}

@@ -1,0 +1,75 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Running;
+
+namespace Falzkunst.Web;
+
+/// <summary>One way to work an area, as it would come out: a small true picture, its length and its time.</summary>
+/// <param name="Words">What it is called.</param>
+/// <param name="Command">The command that chooses it.</param>
+/// <param name="IsChosen">It is what is chosen now.</param>
+/// <param name="Picture">Content of an SVG picture of 84 by 46.</param>
+/// <param name="LengthMm">With the tool down.</param>
+/// <param name="Seconds">On the project's machine.</param>
+public sealed record FillChoice(string Words, string Command, bool IsChosen, string Picture, double LengthMm, double Seconds)
+{
+    public const double Width = 84;
+    public const double Height = 46;
+
+    /// <summary>A picture shows no strokes closer than this, in its own units; closer ones are shown as if farther apart.</summary>
+    private const double LeastShown = 1.3;
+
+    /// <summary>Line only, parallel, crossed, inward: for closed lines of one piece that a pen, foil tip or embossing tip runs.</summary>
+    public static IReadOnlyList<FillChoice> For(Piece piece, ImmutableArray<string> lines, ToolSettings settings, Machine machine)
+    {
+        var picked = piece.Drawn.Where(d => lines.Contains(d.Line.Id) && d.Path.IsClosed).ToList();
+        if (picked.Count == 0) return [];
+        var first = picked[0].Line;
+        var rings = picked.Select(d => d.Path).ToList();
+        var (now, tip) = (first.Way.Fill, first.TipMm);
+        var distance = now?.DistanceMm;
+        var outline = WorkTime.Of(rings, settings, machine);
+        var choices = new List<FillChoice> { new("line only", "fill none", now is null, Draw(rings, [], first, 0), outline.LengthMm, outline.Seconds) };
+        foreach (var pattern in Enum.GetValues<FillPattern>())
+        {
+            var fill = new AreaFill(pattern, distance, now?.AngleDegrees ?? 45);
+            var word = pattern.ToString().ToLowerInvariant();
+            var command = $"fill {word}" + (distance is { } d ? string.Create(CultureInfo.InvariantCulture, $" {d}mm") : "") + string.Create(CultureInfo.InvariantCulture, $" at {fill.AngleDegrees}");
+            try
+            {
+                var strokes = AreaFills.Strokes(rings, fill, tip);
+                var work = WorkTime.Of([.. rings, .. strokes], settings, machine);
+                choices.Add(new FillChoice(word, command, now?.Pattern == pattern, Draw(rings, Shown(rings, fill, tip, strokes), first, tip), work.LengthMm, work.Seconds));
+            }
+            catch (EditRefused)
+            {
+                // Too many strokes to run: no choice to offer.
+            }
+        }
+        return choices;
+    }
+
+    private static ImmutableArray<Core.Geometry.Path> Shown(List<Core.Geometry.Path> rings, AreaFill fill, double tip, ImmutableArray<Core.Geometry.Path> strokes)
+    {
+        var least = LeastShown / Scale(Around(rings));
+        return fill.DistanceFor(tip) >= least ? strokes : AreaFills.Strokes(rings, fill with { DistanceMm = Math.Clamp(least, AreaFill.LeastMm, AreaFill.MostMm) }, tip);
+    }
+
+    private static Box Around(List<Core.Geometry.Path> rings) => rings.Aggregate(Box.Empty, (all, r) => all.Include(r.Bounds));
+    private static double Scale(Box box) => Math.Min((Width - 6) / Math.Max(box.Width, 1e-6), (Height - 6) / Math.Max(box.Height, 1e-6));
+
+    private static string Draw(List<Core.Geometry.Path> rings, ImmutableArray<Core.Geometry.Path> strokes, Line line, double tip)
+    {
+        var box = Around(rings);
+        var scale = Scale(box);
+        var map = Affine.Move(-box.Centre.X, -box.Centre.Y).Then(Affine.Scale(scale, scale)).Then(Affine.Move(Width / 2, Height / 2));
+        var d = new StringBuilder();
+        foreach (var path in rings.Concat(strokes)) d.Append(PathText.Write(path.Map(map), 1));
+        var width = Math.Clamp(tip * scale, 0.5, 1.2);
+        return string.Create(CultureInfo.InvariantCulture, $"<path d=\"{d}\" fill=\"none\" stroke=\"{line.Ink ?? line.Operation.Colour()}\" stroke-width=\"{width:0.##}\"/>");
+    }
+}

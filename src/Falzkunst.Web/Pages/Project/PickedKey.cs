@@ -1,0 +1,30 @@
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Projects;
+
+namespace Falzkunst.Web.Pages.Project;
+
+/// <summary>
+/// What is picked, as it stands in addresses and headers: pieces as "p1,p4", lines of one piece as "p1:l3,l5", "none" where
+/// nothing is.
+/// </summary>
+public static class PickedKey
+{
+    public const string None = "none";
+    private const int LongestKey = 20_000;
+
+    public static string Write(Picked picked) => picked.IsEmpty ? None
+        : string.Join(',', picked.Pieces) + (picked.IsLines ? ":" + string.Join(',', picked.Lines) : "");
+
+    /// <summary>What a key names and is still there; the first piece where there is no key, as on a page just opened.</summary>
+    public static Picked Read(string? key, Design design)
+    {
+        if (key == None || design.Pieces.IsEmpty) return Picked.Nothing;
+        if (!string.IsNullOrEmpty(key) && key.Length <= LongestKey)
+        {
+            var parts = key.Split(':');
+            var picked = new Picked([.. parts[0].Split(',')], parts.Length == 2 ? [.. parts[1].Split(',')] : []).In(design);
+            if (!picked.IsEmpty) return picked;
+        }
+        return Picked.Whole(design.Pieces[0].Id);
+    }
+}

@@ -1,0 +1,173 @@
+using Falzkunst.Core.Commands;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+
+namespace Falzkunst.Core.Tests.Commands;
+
+public sealed class CommandLineTests
+{
+    private static readonly Project Start = Given.ProjectOf(
+        Given.Piece("p1", 80, 50, (Given.Line("l2", LineRole.Opening, Operation.Cut), Path.Rectangle(10, 10, 22, 22)), (Given.Line("l3", LineRole.Inner, Operation.Draw), Given.Straight(40, 10, 70, 10))),
+        Given.Piece("p2", 20, 20) with { Place = Affine.Move(100, 0) }, Given.Piece("p3", 10, 10) with { Place = Affine.Move(200, 60) });
+
+    private static Project Do(string text, Picked what, Project? from = null) =>
+        Edits.Apply(from ?? Start, CommandLine.Read(text, new CommandContext(from ?? Start, what, Given.Drawer)), Given.Drawer);
+
+    private static Picked Lines(params string[] lines) => new(["p1"], [.. lines]);
+    private static readonly Picked One = Picked.Whole("p1"), Three = Picked.Whole("p1", "p2", "p3");
+    private static Box BoxOf(Project p, string id) => Picked.Whole(id).Box(p.Design);
+
+    /// <summary>Each command's own example is understood and does something, or is refused for what is picked and not for its words.</summary>
+    [Fact]
+    public void Every_usage_is_itself_a_command()
+    {
+        foreach (var command in CommandLine.All)
+        {
+            var project = Start with { Variants = [new Variant(1, "Wider arches", "p1", [Start.Design.Pieces[0]])] };
+            project = project with { Design = project.Design.With("p2", p => p with { Name = "Viaduct" }) };
+            Edit? edit = null;
+            foreach (var what in new[] { One, Lines("l3"), Three })
+            {
+                try
+                {
+                    edit = CommandLine.Read(command.Usage, new CommandContext(project, what, Given.Drawer));
+                    break;
+                }
+                catch (EditRefused refusal)
+                {
+                    Assert.True(refusal.Message.Contains("pick", StringComparison.OrdinalIgnoreCase) || refusal.Message.Contains("lines", StringComparison.Ordinal), $"{command.Usage}: {refusal.Message}");
+                }
+            }
+            Assert.NotNull(edit);
+            Assert.NotEmpty(edit.Sentence);
+        }
+    }
+
+    [Fact]
+    public void Sizes_take_units_arithmetic_and_keep_the_ratio_unless_told_otherwise()
+    {
+        Assert.Equal(new Box(0, 0, 40, 25), BoxOf(Do("width 4cm", One), "p1"));
+        Assert.Equal(new Box(0, 0, 40, 50), BoxOf(Do("width 80/2 free", One), "p1"));
+        Assert.Equal(new Box(0, 0, 25.4, 30), BoxOf(Do("size 1in x 30", One), "p1"));
+        Assert.Equal(120, BoxOf(Do("scale 150%", One), "p1").Width, 9);
+    }
+
+    [Fact]
+    public void An_opening_with_a_locked_size_keeps_it_and_its_place_in_the_piece()
+    {
+        var locked = Do("lock size", Lines("l2"));
+        var after = Do("size 160 100", One, locked).Design.Pieces[0];
+        Assert.Equal(22, after.Shape.Paths[1].Bounds.Width, 9);
+        Assert.Equal(22, after.Shape.Paths[1].Bounds.Height, 9);
+        Assert.Equal(new Point(42, 42), after.Shape.Paths[1].Bounds.Centre);
+        Assert.Equal(44, Do("size 160 100", One, Do("free size", Lines("l2"), locked)).Design.Pieces[0].Shape.Paths[1].Bounds.Width, 9);
+    }
+
+    [Fact]
+    public void Things_line_up_and_spread_evenly()
+    {
+        Assert.All(Start.Design.Pieces, p => Assert.Equal(0, BoxOf(Do("align left", Three), p.Id).MinX, 9));
+        Assert.All(Start.Design.Pieces, p => Assert.Equal(Start.SetOut.Card.OpenWidth, BoxOf(Do("align right card", Three), p.Id).MaxX, 9));
+        var spread = Do("spread across", Three);
+        var gaps = (BoxOf(spread, "p2").MinX - BoxOf(spread, "p1").MaxX, BoxOf(spread, "p3").MinX - BoxOf(spread, "p2").MaxX);
+        Assert.Equal(gaps.Item1, gaps.Item2, 9);
+        Assert.Equal(29, Do("centre piece", Lines("l2")).Design.Pieces[0].Shape.Paths[1].Bounds.MinX, 9);
+    }
+
+    [Fact]
+    public void Copies_stand_in_rows_around_a_centre_and_across_an_edge()
+    {
+        var rows = Do("rows 2 columns 3 gap 5 10", One).Design;
+        Assert.Equal(3 + 5, rows.Pieces.Length);
+        Assert.Equal(new Box(170, 60, 250, 110), Picked.Whole(rows.Pieces[5].Id).Box(rows));
+        Assert.Equal(rows.Pieces.Length, rows.Pieces.Select(p => p.Id).Distinct().Count());
+        Assert.Equal(rows.Pieces.Length, rows.Pieces.Select(p => p.Name).Distinct().Count());
+        var ring = Do("around 4 at 40 25", Lines("l3")).Design.Pieces[0];
+        Assert.Equal(3 + 3, ring.Lines.Length);
+        Assert.All(ring.Shape.Paths.Skip(2), p => Assert.Equal(30, p.Length, 9));
+        var reflected = Do("reflect right", One).Design;
+        Assert.Equal(new Box(80, 0, 160, 50), Picked.Whole("p4").Box(reflected));
+        Assert.Equal(70 - 22, reflected.Find("p4")!.Shape.Paths[1].Bounds.MinX, 9);
+    }
+
+    [Fact]
+    public void Lines_are_worked_as_told_and_what_has_no_meaning_under_an_operation_goes()
+    {
+        var filled = Do("fill crossed 0.5 at 30", Lines("l3"));
+        Assert.Equal(new AreaFill(FillPattern.Crossed, 0.5, 30), filled.Design.Pieces[0].Lines[2].Way.Fill);
+        Assert.Null(Do("score", Lines("l3"), filled).Design.Pieces[0].Lines[2].Manner);
+        var folded = Do("fold mountain", Lines("l3"), Do("score", Lines("l3")));
+        Assert.Equal(FoldDirection.Mountain, folded.Design.Pieces[0].Lines[2].Way.Fold);
+        Assert.Equal(260, Do("settings force 260 times 2", Lines("l3")).Design.Pieces[0].Lines[2].Way.Settings!.ForceGrams);
+        Assert.True(Do("half cut", Lines("l2")).Design.Pieces[0].Lines[1].Way.HalfCut);
+        Assert.Equal("#112233", Do("colour #112233", Lines("l3")).Design.Pieces[0].Lines[2].Ink);
+    }
+
+    [Fact]
+    public void Shapes_land_on_the_picked_piece_or_apart()
+    {
+        var moved = Do("move 10 10", One);
+        var drawn = Do("draw slot 30 30 20 4", One, moved).Design.Pieces[0];
+        Assert.Equal(LineRole.Opening, drawn.Lines[^1].Role);
+        Assert.Equal(new Point(20, 20), drawn.Shape.Paths[^1].Bounds.Min);
+        Assert.Equal("Star", Do("draw star 0 0 30 30 apart", One).Design.Pieces[^1].Name);
+        var aid = Do("draw rectangle 0 0 22 60 apart for aid", One).Design;
+        Assert.Equal(Operation.Aid, Assert.Single(aid.Loose).Line.Operation);
+    }
+
+    [Fact]
+    public void Pieces_are_taken_apart_merged_and_ordered()
+    {
+        var apart = Do("take apart", One).Design;
+        Assert.Equal(["p1", "p4", "p2", "p3"], apart.Pieces.Select(p => p.Id));
+        Assert.Equal(new Box(10, 10, 32, 32), Picked.Whole("p4").Box(apart));
+        Assert.Equal(2, apart.Pieces[0].Lines.Length);
+        var merged = Do("merge", Picked.Whole("p1", "p4"), Start with { Design = apart }).Design;
+        Assert.Equal(Start.Design.Pieces[0].Area, merged.Pieces[0].Area, 6);
+        Assert.Throws<EditRefused>(() => Do("merge", Picked.Whole("p1", "p2")));
+        Assert.Equal(["p2", "p3", "p1"], Do("layer top", One).Design.Pieces.Select(p => p.Id));
+        var given = Do("give to p2", Lines("l3")).Design;
+        Assert.Equal(new Point(-60, 10), given.Find("p2")!.Shape.Paths[1].Start);
+    }
+
+    [Fact]
+    public void A_locked_piece_stays_as_it_is()
+    {
+        var locked = Do("lock", One);
+        foreach (var text in new[] { "move 1 1", "size 10", "turn 5", "mirror across", "draw slot 1 1 9 3" })
+            Assert.Contains("locked", Assert.Throws<EditRefused>(() => Do(text, One, locked)).Message, StringComparison.Ordinal);
+        Assert.Equal("slate-220", Do("stock slate", One, locked).Design.Pieces[0].Stock);
+    }
+
+    [Fact]
+    public void Variants_change_places_with_what_is_there()
+    {
+        var kept = Do("keep aside Small one", Picked.Whole("p2"));
+        var large = Do("size 60", Picked.Whole("p2"), kept);
+        var back = Do("take up small", One, large);
+        Assert.Equal(20, back.Design.Find("p2")!.Size.Width, 9);
+        Assert.Equal(60, Assert.Single(back.Variants).Pieces[0].Size.Width, 9);
+        var whole = Do("keep aside all Everything", One, back);
+        var less = Do("delete", Picked.Whole("p1", "p3"), whole);
+        Assert.Equal(["p1", "p2", "p3"], Do("take up Everything", Picked.Whole("p2"), less).Design.Pieces.Select(p => p.Id));
+    }
+
+    [Theory]
+    [InlineData("", "Type what to do")]
+    [InlineData("sparkle", "no command")]
+    [InlineData("turn", "lacks degrees")]
+    [InlineData("turn left", "no number")]
+    [InlineData("turn 90 now", "too much")]
+    [InlineData("size wide", "not a length")]
+    [InlineData("size 0", "measures between")]
+    [InlineData("align sideways", "not one of")]
+    [InlineData("stock plywood", "There is no stock")]
+    [InlineData("rows 100 columns 100", "places")]
+    [InlineData("draw star 0 0 9 9 points 2", "Between")]
+    [InlineData("name \"half", "not closed")]
+    [InlineData("fill wavy", "not one of")]
+    [InlineData("layer 9", "layers go from")]
+    public void What_cannot_be_understood_says_what_is_wrong(string text, string word) =>
+        Assert.Contains(word, Assert.Throws<EditRefused>(() => Do(text, One)).Message, StringComparison.Ordinal);
+}
