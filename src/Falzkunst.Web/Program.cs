@@ -27,6 +27,7 @@ builder.Services.AddDataProtection().SetApplicationName("Falzkunst").PersistKeys
 builder.Services.AddScoped<ProjectDesk>();
 builder.Services.AddScoped<ArtDesk>();
 builder.Services.AddSingleton<MotifCache>();
+builder.Services.AddSingleton<PlanCache>();
 builder.Services.AddHostedService<PracticeDriver>();
 builder.Services.AddAntiforgery(o =>
 {

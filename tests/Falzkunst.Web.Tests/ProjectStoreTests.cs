@@ -164,16 +164,22 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
     }
 
     [Fact]
-    public async Task A_rule_for_the_same_look_replaces_the_former()
+    public async Task A_rule_for_the_same_look_replaces_the_former_and_rules_keep_their_order()
     {
         await using var services = database.Restarted();
         var rules = services.GetRequiredService<Data.Workshop.LookRuleStore>();
         var look = new Look("#0000FF", null, true, false, null);
-        await rules.RememberAsync(Owner, LookRule.For(look, Operation.Score), Stop);
-        await rules.RememberAsync(Owner, LookRule.For(look with { Stroke = "#FF0000" }, Operation.Cut), Stop);
-        await rules.RememberAsync(Owner, LookRule.For(look, Operation.Perforate), Stop);
+        await rules.RememberAsync(Owner, LookRule.For(look, Operation.Score), null, Stop);
+        await rules.RememberAsync(Owner, LookRule.For(look with { Stroke = "#FF0000" }, Operation.Cut), "Atelier Nord", Stop);
+        await rules.RememberAsync(Owner, LookRule.For(look, Operation.Perforate), null, Stop);
         var all = await rules.ListAsync(Owner, Stop);
         Assert.Equal([Operation.Perforate, Operation.Cut], all.Select(r => r.Rule.Operation));
+        Assert.Equal([true, false], all.Select(r => r.IsFor("another hand")));
+        await rules.MoveAsync(Owner, all[1].Id, up: true, Stop);
+        await rules.ChangeAsync(Owner, all[0].Id, LookRule.For(look, Operation.Score) with { Fold = FoldDirection.Mountain }, null, Stop);
+        var changed = await rules.ListAsync(Owner, Stop);
+        Assert.Equal([Operation.Cut, Operation.Score], changed.Select(r => r.Rule.Operation));
+        Assert.Equal(FoldDirection.Mountain, changed[1].Rule.Fold);
         foreach (var r in all) await rules.ForgetAsync(Owner, r.Id, Stop);
         Assert.Empty(await rules.ListAsync(Owner, Stop));
     }

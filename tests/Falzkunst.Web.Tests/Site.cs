@@ -21,6 +21,19 @@ public sealed partial class Site : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         await _database.InitializeAsync();
+        await StartAsync();
+    }
+
+    /// <summary>Ends the server and starts another on the same database.</summary>
+    public async Task RestartAsync()
+    {
+        Browser.Dispose();
+        await _factory!.DisposeAsync();
+        await StartAsync();
+    }
+
+    private async Task StartAsync()
+    {
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("ConnectionStrings:Falzkunst", _database.Connection));
         Browser = _factory.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
         _token = Token().Match(await Browser.GetStringAsync("/")).Groups[1].Value;
@@ -48,8 +61,8 @@ public sealed partial class Site : IAsyncLifetime
         return Guid.Parse(answer.Headers.Location!.OriginalString.Split('/')[2]);
     }
 
-    public Task<HttpResponseMessage> PostAsync(string path, Dictionary<string, string> fields, int? head, bool withToken = true) =>
-        SendAsync(path, new FormUrlEncodedContent(fields), head, withToken);
+    public Task<HttpResponseMessage> PostAsync(string path, Dictionary<string, string> fields, int? head, bool withToken = true, string? picked = null) =>
+        SendAsync(path, new FormUrlEncodedContent(fields), head, withToken, picked);
 
     public Task<HttpResponseMessage> UploadAsync(string path, string name, byte[] content, int head)
     {
@@ -58,11 +71,12 @@ public sealed partial class Site : IAsyncLifetime
         return SendAsync(path, new MultipartFormDataContent { { file, "files", name } }, head, withToken: true);
     }
 
-    private Task<HttpResponseMessage> SendAsync(string path, HttpContent content, int? head, bool withToken)
+    public Task<HttpResponseMessage> SendAsync(string path, HttpContent content, int? head, bool withToken, string? picked = null)
     {
         var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = content };
         if (withToken) request.Headers.Add("X-Falzkunst-Token", _token);
         if (head is not null) request.Headers.Add("X-Project-Head", head.ToString());
+        if (picked is not null) request.Headers.Add("X-Selected", picked);
         return Browser.SendAsync(request);
     }
 

@@ -74,7 +74,7 @@ public sealed class StationTests(Site site) : IClassFixture<Site>
         var next = await site.BeginAsync("Next card");
         await site.UploadAsync(Address(next, "art", "BringIn"), "fold again.svg", Encoding.UTF8.GetBytes(Fold), 1);
         Assert.Equal(Operation.Perforate, (await site.ProjectAsync(next)).Value.Design.Pieces[0].Lines[1].Operation);
-        Assert.Contains("1 by a remembered rule", await site.Browser.GetStringAsync(Address(next, "art"), Stop), StringComparison.Ordinal);
+        Assert.Contains("are perforated: <strong>1 line</strong>", await site.Browser.GetStringAsync(Address(next, "art"), Stop), StringComparison.Ordinal);
 
         var undone = await site.PostAsync(Address(next, "art", "Undo"), [], 2);
         Assert.Equal(HttpStatusCode.OK, undone.StatusCode);

@@ -13,6 +13,7 @@ export default defineConfig({
   reporter: [["list"]],
   outputDir: "../../.data/browser-output",
   use: {
+    actionTimeout: 20_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: "/usr/bin/chromium",

@@ -39,8 +39,10 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     /// <summary>The rule that is being written; null where none is.</summary>
     public RememberedRule? Editing { get; private set; }
 
-    /// <summary>The file whose notes are shown: the chosen one, else the newest.</summary>
-    public ArtCard? Shown => Files.FirstOrDefault(f => f.Id.ToString() == Selected) ?? (Files.Count > 0 ? Files[^1] : null);
+    private bool _broughtIn;
+
+    /// <summary>The file whose notes are shown: the one just brought in, the chosen one, else the newest.</summary>
+    public ArtCard? Shown => (_broughtIn ? null : Files.FirstOrDefault(f => f.Id.ToString() == Selected)) ?? (Files.Count > 0 ? Files[^1] : null);
 
     public override string? ShownKey => Shown?.Id.ToString();
 
@@ -83,6 +85,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
             {
                 Show(await art.BringInAsync(On, head, name, content.ToArray(), hand, stop));
                 head = On.Project.Head;
+                _broughtIn = true;
             }
             catch (ReadRefused e)
             {
@@ -127,22 +130,36 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
         return Partial("_ArtOver", this);
     }
 
-    public async Task<IActionResult> OnPostRuleAsync(
-        Guid rule, string operation, string? stroke, string? fill, string? dashed, string? closed, string? layer, string? origin, bool apply, CancellationToken stop)
+    /// <summary>A rule as its form gives it.</summary>
+    public sealed record RuleFields(string Operation, string? Stroke, string? Fill, string? Dashed, string? Closed, string? Layer, string? Origin);
+
+    /// <summary>The rule of a form as a sentence.</summary>
+    public IActionResult OnGetRuleWords(RuleFields fields)
+    {
+        var made = Read(fields);
+        return Content(Wrong.Values.FirstOrDefault() ?? made.InWords() + (Hand(fields.Origin) is { } hand ? $", in files from {hand}." : "."));
+    }
+
+    private LookRule Read(RuleFields fields)
     {
         var made = new LookRule(
-            Operation.Score, Colour("stroke", stroke), Colour("fill", fill), Either(dashed, "dashed"), Either(closed, "closed"),
-            string.IsNullOrWhiteSpace(layer) ? null : layer.Trim());
-        made = operation switch
+            Operation.Score, Colour("stroke", fields.Stroke), Colour("fill", fields.Fill), Either(fields.Dashed, "dashed"), Either(fields.Closed, "closed"),
+            string.IsNullOrWhiteSpace(fields.Layer) ? null : fields.Layer.Trim());
+        return fields.Operation switch
         {
             "valley" => made with { Fold = FoldDirection.Valley },
             "mountain" => made with { Fold = FoldDirection.Mountain },
-            _ when OperationWords.TryRead(operation, out var read) => made with { Operation = read },
+            _ when OperationWords.TryRead(fields.Operation ?? "", out var read) => made with { Operation = read },
             _ => throw new BadHttpRequestException("No such operation."),
         };
-        if (made.SpeaksOfTheSame(new LookRule(Operation.Cut))) Refuse("layer", layer, "A rule needs at least one thing that its lines look like.");
-        if (layer?.Length > LookRuleStore.LongestOrigin) Refuse("layer", layer, "A layer's name is shorter than that.");
-        Editing = new RememberedRule(rule, made, Hand(origin));
+    }
+
+    public async Task<IActionResult> OnPostRuleAsync(Guid rule, RuleFields fields, bool apply, CancellationToken stop)
+    {
+        var made = Read(fields);
+        if (made.SpeaksOfTheSame(new LookRule(Operation.Cut))) Refuse("layer", fields.Layer, "A rule needs at least one thing that its lines look like.");
+        if (fields.Layer?.Length > LookRuleStore.LongestOrigin) Refuse("layer", fields.Layer, "A layer's name is shorter than that.");
+        Editing = new RememberedRule(rule, made, Hand(fields.Origin));
         if (Wrong.Count > 0) return await RegionsAsync(stop);
         if (rule == Guid.Empty) await rules.RememberAsync(ProjectDesk.Owner, made, Editing.Origin, stop);
         else await rules.ChangeAsync(ProjectDesk.Owner, rule, made, Editing.Origin, stop);

@@ -46,7 +46,7 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
     /// </summary>
     public async Task<IActionResult> OnPostCommandAsync(string? text, CancellationToken stop)
     {
-        var whole = FieldName().Replace(text ?? "", m => FieldValue(m.Groups[1].Value));
+        var whole = FieldName().Replace(text ?? "", m => FieldValue(m.Groups[2].Value, isText: m.Groups[1].Length > 0));
         var before = Value;
         var answer = await ActAsync(async () =>
         {
@@ -58,8 +58,12 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
         return Notice is null || IsStale ? answer : Partial("_NoticeAlone", this);
     }
 
-    // A length may be written with spaces in its sum; a command's words are parted by them.
-    private string FieldValue(string field) => string.Concat(Request.Form[field].ToString().Where(c => !char.IsWhiteSpace(c)));
+    // A length may be written with spaces in its sum, but a command's words are parted by them; a text stands in double quotes.
+    private string FieldValue(string field, bool isText)
+    {
+        var typed = Request.Form[field].ToString();
+        return isText ? $"\"{typed.Replace("\"", "", StringComparison.Ordinal)}\"" : string.Concat(typed.Where(c => !char.IsWhiteSpace(c)));
+    }
 
     /// <summary>What an edit made is picked after it, so that the next command is about that.</summary>
     private void PickAfter(Edit edit, Core.Projects.Project before)
@@ -80,7 +84,7 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
         if (!made.IsEmpty) _picked = Picked.Whole(made);
     }
 
-    [GeneratedRegex(@"\{(\w+)\}")]
+    [GeneratedRegex(@"(""?)\{(\w+)\}\1")]
     private static partial Regex FieldName();
 
     public async Task<IActionResult> OnPostOperationAsync(string piece, string[] lines, Operation operation, CancellationToken stop)

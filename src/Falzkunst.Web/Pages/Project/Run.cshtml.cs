@@ -11,7 +11,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>The run of each sheet, planned and carried out.</summary>
-public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore runs) : StationPage(desk)
+public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore runs, PlanCache plans) : StationPage(desk)
 {
     public override Station Station => Station.Run;
     public override string? OverPartial => "_RunOver";
@@ -74,7 +74,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
         var layout = Value.SheetsAreCurrent ? Value.Sheets!.Sheets : [];
         var rows = layout.Select(sheet =>
         {
-            var (plan, refusal) = PlanNow(sheet);
+            var (plan, refusal) = plans.Get(On, sheet);
             return new SheetRow(sheet.Id, TitleOf(sheet), plan?.Seconds, newest.GetValueOrDefault(sheet.Id), true, refusal);
         }).ToList();
         rows.AddRange(newest.Values.Where(c => rows.All(r => r.Id != c.SheetId)).Select(c => new SheetRow(c.SheetId, c.SheetTitle, null, c, false, null)));
@@ -91,7 +91,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
             if (value is not null) _shownOn = On with { Project = On.Project with { Value = value } };
         }
         _sheet = _shownOn.Value.Sheets?.Find(ShownRow.Id);
-        if (Plan is null && _sheet is not null) Plan = PlanNow(_sheet).Plan;
+        if (Plan is null && _sheet is not null) Plan = plans.Get(On, _sheet).Plan;
     }
 
     protected override Scene BuildScene() =>
@@ -108,7 +108,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
     {
         if (!LayoutIsCurrent || Value.Sheets!.Find(sheet) is not { } layout)
             throw new EditRefused("The sheets have changed. Put the pieces on sheets again, then begin.");
-        var (plan, refusal) = PlanNow(layout);
+        var (plan, refusal) = plans.Get(On, layout);
         if (plan is null) throw new EditRefused(refusal!);
         var active = (await runs.ListAsync(ProjectDesk.Owner, Id, stop)).Find(r => !r.IsOver);
         if (active is not null) throw new EditRefused($"The practice machine still carries {active.SheetTitle}. Finish or stop that run first.");
@@ -143,16 +143,4 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
 
     private string TitleOf(SheetLayout sheet) =>
         On.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock) is { } stock ? SheetPlan.Title(sheet, stock) : sheet.Id;
-
-    private (RunPlan? Plan, string? Refusal) PlanNow(SheetLayout sheet)
-    {
-        try
-        {
-            return (SheetPlan.For(sheet, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), On.Drawer.Stock(sheet.Stock), Value.SetOut.ScoreClearanceMm), null);
-        }
-        catch (PlanRefused e)
-        {
-            return (null, e.Message);
-        }
-    }
 }

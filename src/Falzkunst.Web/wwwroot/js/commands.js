@@ -18,10 +18,10 @@ if (dialog) {
   };
   const filter = () => {
     const typed = input.value.trim().toLowerCase(), words = typed.split(/\s+/);
-    for (const item of items) {
-      const { name, help } = item.dataset;
-      item.hidden = typed !== "" && !(name.startsWith(typed) || typed.startsWith(`${name} `) || typed === name || (words.length === 1 && help.toLowerCase().includes(typed)));
-    }
+    const isNamed = ({ dataset: { name } }) => name.startsWith(typed) || typed.startsWith(`${name} `);
+    // What a command does is searched only where no command is called so.
+    const anyNamed = items.some(isNamed);
+    for (const item of items) item.hidden = typed !== "" && !(anyNamed ? isNamed(item) : words.length === 1 && item.dataset.help.toLowerCase().includes(typed));
     choose(-1);
     word.textContent = "";
   };

@@ -8,14 +8,18 @@ const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], Arrow
 
 document.addEventListener("keydown", event => {
   const table = document.querySelector("light-table"), canArrange = table?.canArrange;
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k" && !event.target.closest("dialog")) {
+    openCommands();
+    event.preventDefault();
+    return;
+  }
   if ((event.ctrlKey || event.metaKey) && !isTyping(event.target)) {
     const key = event.key.toLowerCase();
     if (key === "z") {
       table?.nudge?.send();
       const button = document.querySelector(`[data-history="${event.shiftKey ? "redo" : "undo"}"]`);
       if (button && (!button.disabled || !event.shiftKey)) button.click();
-    } else if (key === "k") openCommands();
-    else if (key === "a" && canArrange) select([...document.querySelectorAll("#ledger [data-piece]")].map(r => r.dataset.piece).join(","));
+    } else if (key === "a" && canArrange) select([...document.querySelectorAll("#ledger [data-piece]")].map(r => r.dataset.piece).join(","));
     else if (key === "d" && canArrange) command("duplicate");
     else return;
     event.preventDefault();

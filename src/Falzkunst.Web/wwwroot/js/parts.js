@@ -11,7 +11,7 @@ let atFocus = null;
 document.addEventListener("focusin", event => { atFocus = event.target.value; });
 document.addEventListener("htmx:after:swap", () => {
   const field = document.activeElement;
-  if (!field?.matches("input:not([type=radio], [type=file])") || field.value !== atFocus || field.value === field.defaultValue) return;
+  if (!field?.matches("input:not([type=radio], [type=checkbox], [type=file])") || field.value !== atFocus || field.value === field.defaultValue) return;
   atFocus = field.value = field.defaultValue;
   field.select();
 });

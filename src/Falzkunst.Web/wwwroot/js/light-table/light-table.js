@@ -40,12 +40,12 @@ class LightTable extends HTMLElement {
   grid = 0;                    // mm; 0 for none
 
   connectedCallback() {
-    this.innerHTML = `<canvas class="picture" aria-hidden="true"></canvas><canvas class="ruler is-top" aria-hidden="true"></canvas><canvas class="ruler is-left" aria-hidden="true"></canvas><svg class="overlay ghost" aria-hidden="true"></svg><svg class="overlay" aria-hidden="true"></svg>
+    this.innerHTML = `<canvas class="picture" aria-hidden="true"></canvas><canvas class="ruler is-top" aria-hidden="true"></canvas><canvas class="ruler is-left" aria-hidden="true"></canvas><svg class="ghost" aria-hidden="true"></svg><svg class="overlay" aria-hidden="true"></svg>
       <div class="surface" tabindex="0" role="application" aria-label="Light table"></div><div class="tools" role="group" aria-label="View"></div>`;
     this.canvas = this.querySelector(".picture");
     [this.top, this.left] = this.querySelectorAll(".ruler");
     this.ghost = new Ghost(this.querySelector(".ghost"));
-    this.overlay = this.querySelector("svg:not(.ghost)");
+    this.overlay = this.querySelector("svg.overlay");
     this.nudge = new Nudge(this);
     this.surface = this.querySelector(".surface");
     this.picture = this.canvas.getContext("bitmaprenderer");
@@ -334,6 +334,7 @@ class LightTable extends HTMLElement {
   // The view or what it shows has changed: move the picture at once, paint a new one when that is due.
   #changed(repaint = false) {
     if (repaint) this.#stale = true;
+    if (!this.#scene) return;
     this.#frame ||= requestAnimationFrame(() => {
       this.#frame = 0;
       this.#place();
