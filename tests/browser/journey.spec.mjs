@@ -44,7 +44,7 @@ test("from a file dropped in to a finished run and coordinates where they must b
   await expect(lines.filter({ hasText: "· perforate" })).toHaveCount(1);
   await headMoves(page, () => page.locator("[data-history=undo]").click());
   await expect(lines.filter({ hasText: "· score" })).toHaveCount(1);
-  await headMoves(page, () => page.getByLabel("Stock").selectOption({ label: "Kraft 240" }));
+  await headMoves(page, () => page.getByLabel("Stock", { exact: true }).selectOption({ label: "Kraft 240" }));
   await page.getByLabel("How many").fill("2");
   await headMoves(page, () => page.getByLabel("How many").press("Tab"));
 

@@ -24,7 +24,7 @@ public static class Motifs
     public static ImmutableArray<Motif> Of(Design design)
     {
         var pieces = design.Pieces;
-        var boxes = pieces.Select(p => p.Shape.Paths[0].Map(p.Place).Bounds).Concat(design.Loose.Select(l => l.Path.Bounds)).ToList();
+        var boxes = pieces.Select(p => p.Shape.Paths[0].BoundsUnder(p.Place)).Concat(design.Loose.Select(l => l.Path.Bounds)).ToList();
         var tree = new BoxTree(boxes);
         var groups = new Groups(boxes.Count);
         for (var i = 0; i < boxes.Count; i++)

@@ -62,6 +62,9 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
     /// <summary>This map done about a point instead of the origin.</summary>
     public Affine About(Point centre) => Move(centre * -1).Then(this).Then(Move(centre));
 
+    /// <summary>Upright rectangles stay upright: moves, scales, mirroring, quarter turns.</summary>
+    public bool KeepsUpright => (B == 0 && C == 0) || (A == 0 && D == 0);
+
     public double Determinant => A * D - B * C;
 
     /// <summary>The factor by which lengths grow on the geometric mean; used for stroke widths.</summary>

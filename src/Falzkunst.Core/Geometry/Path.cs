@@ -51,6 +51,11 @@ public sealed class Path : IEquatable<Path>
     /// <summary>The signed area in mm², positive when the path turns from x towards y. 0 for open paths.</summary>
     public double SignedArea => IsClosed ? Polygons.SignedArea(Flat) : 0;
 
+    /// <summary>The tight box around the curve under a map. Under maps that keep upright boxes upright the curve need not be looked at.</summary>
+    public Box BoundsUnder(Affine map) => map.KeepsUpright && !Bounds.IsEmpty
+        ? Box.Empty.Include(map.Apply(Bounds.Min)).Include(map.Apply(new Point(Bounds.MaxX, Bounds.MaxY)))
+        : Map(map).Bounds;
+
     public Path Map(Affine map) => new(map.Apply(Start), [.. Segments.Select(s => s.Map(map))], IsClosed);
 
     /// <summary>The same line run the other way round.</summary>

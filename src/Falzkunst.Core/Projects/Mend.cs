@@ -44,7 +44,7 @@ public sealed record Mend(string Words, Edit Edit)
         var at = line.Path.Bounds.Centre;
         return design.Pieces.MinBy(p =>
         {
-            var box = p.Shape.Paths[0].Map(p.Place).Bounds;
+            var box = p.Shape.Paths[0].BoundsUnder(p.Place);
             return new Geometry.Point(Math.Max(0, Math.Max(box.MinX - at.X, at.X - box.MaxX)), Math.Max(0, Math.Max(box.MinY - at.Y, at.Y - box.MaxY))).Length;
         });
     }

@@ -38,9 +38,9 @@ public sealed record Picked(ImmutableArray<string> Pieces, ImmutableArray<string
     public ImmutableArray<Box> Boxes(Design design)
     {
         if (IsEmpty) throw new EditRefused("Nothing is picked. Touch a piece first.");
-        if (!IsLines) return [.. Pieces.Select(design.Require).Select(p => p.Shape.Paths[0].Map(p.Place).Bounds)];
+        if (!IsLines) return [.. Pieces.Select(design.Require).Select(p => p.Shape.Paths[0].BoundsUnder(p.Place))];
         var piece = design.Require(OnlyPiece());
-        return [.. piece.Require(Lines).Select(i => piece.Shape.Paths[i].Map(piece.Place).Bounds)];
+        return [.. piece.Require(Lines).Select(i => piece.Shape.Paths[i].BoundsUnder(piece.Place))];
     }
 
     /// <summary>The box round all of it, on the card.</summary>

@@ -19,8 +19,11 @@ public sealed class PartCache : IDisposable
         return found;
     }
 
+    /// <summary>A part of this hash has been read or written, so it is there.</summary>
+    internal bool Knows(string hash) => _cache.TryGetValue(hash, out _);
+
     internal void Keep<T>(string hash, T value, long characters) where T : class =>
-        _cache.Set((typeof(T), hash), value, new MemoryCacheEntryOptions { Size = characters + 100 });
+        _cache.Set((typeof(T), _cache.Set(hash, hash, new MemoryCacheEntryOptions { Size = 100 })), value, new MemoryCacheEntryOptions { Size = characters + 100 });
 
     public void Dispose() => _cache.Dispose();
 }
@@ -30,18 +33,25 @@ public sealed class PartStore(FalzkunstDb db, PartCache cache)
 {
     public static string HashOf(string content) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(content)));
 
-    /// <summary>Writes the parts that are not there yet. Two writers of one part do not disturb each other.</summary>
-    public async Task PutAsync(IReadOnlyDictionary<string, string> contentByHash, CancellationToken stop)
+    /// <summary>
+    /// Writes the parts that are not there yet. Two writers of one part do not disturb each other. What this process has read or
+    /// written before need not be asked for.
+    /// </summary>
+    public async Task PutAsync(WrittenParts written, CancellationToken stop)
     {
-        var hashes = contentByHash.Keys.ToArray();
+        var hashes = written.Hashes.Where(h => !cache.Knows(h)).ToArray();
+        if (hashes.Length == 0) return;
         var there = await db.Parts.Where(p => hashes.Contains(p.Hash)).Select(p => p.Hash).ToListAsync(stop);
         foreach (var hash in hashes.Except(there))
         {
-            var content = contentByHash[hash];
+            var content = written.ContentOf(hash);
             await db.Database.ExecuteSqlAsync(
                 $"insert into parts (hash, content) values ({hash}, {content}) on conflict (hash) do nothing", stop);
         }
     }
+
+    /// <summary>Keeps what was written, once that is certain to stay.</summary>
+    public void Remember(WrittenParts written) => written.KeepIn(cache);
 
     /// <summary>A value by hash, read from its text only once per process.</summary>
     public async Task<T> GetAsync<T>(string hash, Func<string, T> read, CancellationToken stop) where T : class

@@ -29,9 +29,11 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         Summarise(row, value);
         db.Projects.Add(row);
         await db.SaveChangesAsync(stop);
-        db.Revisions.Add(await RevisionAsync(row.Id, 1, null, null, "Began the project", value, stop));
+        var (revision, written) = await RevisionAsync(row.Id, 1, null, null, "Began the project", value, stop);
+        db.Revisions.Add(revision);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
+        parts.Remember(written);
         db.ChangeTracker.Clear();
         return row.Id;
     }
@@ -84,12 +86,14 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         var row = await LockAsync(owner, id, expectedHead, stop);
         if (alongside is not null) await alongside();
         row.LastRevision++;
-        db.Revisions.Add(await RevisionAsync(id, row.LastRevision, row.Head, StoredJson.Write(edit), edit.Sentence, after, stop));
+        var (revision, written) = await RevisionAsync(id, row.LastRevision, row.Head, StoredJson.Write(edit), edit.Sentence, after, stop);
+        db.Revisions.Add(revision);
         row.Head = row.LastRevision;
         row.ChangedAt = clock.GetUtcNow();
         Summarise(row, after);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
+        parts.Remember(written);
         db.ChangeTracker.Clear();
         return row.Head;
     }
@@ -156,17 +160,12 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         throw new StaleEdit(last, row.Head);
     }
 
-    private async Task<RevisionRow> RevisionAsync(
+    private async Task<(RevisionRow Row, WrittenParts Parts)> RevisionAsync(
         Guid id, int number, int? parent, string? edit, string sentence, Project value, CancellationToken stop)
     {
-        var written = new Dictionary<string, string>(StringComparer.Ordinal);
-        string Part(string content)
-        {
-            var hash = PartStore.HashOf(content);
-            written[hash] = content;
-            return hash;
-        }
-        foreach (var piece in value.Design.Pieces.Concat(value.Variants.SelectMany(v => v.Pieces))) written[piece.Shape.Hash] = piece.Shape.Text;
+        var written = new WrittenParts();
+        foreach (var piece in value.Design.Pieces.Concat(value.Variants.SelectMany(v => v.Pieces))) written.Add(piece.Shape);
+        string Part<T>(T part) where T : class => written.Add(part, StoredJson.Write(part));
         var revision = new RevisionRow
         {
             ProjectId = id,
@@ -176,13 +175,13 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
             Sentence = sentence,
             At = clock.GetUtcNow(),
             SchemaVersion = StoredJson.SchemaVersion,
-            SetOutHash = Part(StoredJson.Write(value.SetOut)),
-            DesignHash = Part(StoredJson.Write(StoredDesign.Of(value.Design))),
-            SheetsHash = value.Sheets is null ? null : Part(StoredJson.Write(value.Sheets)),
-            VariantsHash = value.Variants.IsEmpty ? null : Part(StoredJson.Write(new StoredVariants([.. value.Variants.Select(StoredVariant.From)]))),
+            SetOutHash = Part(value.SetOut),
+            DesignHash = Part(StoredDesign.Of(value.Design)),
+            SheetsHash = value.Sheets is null ? null : Part(value.Sheets),
+            VariantsHash = value.Variants.IsEmpty ? null : Part(new StoredVariants([.. value.Variants.Select(StoredVariant.From)])),
         };
         await parts.PutAsync(written, stop);
-        return revision;
+        return (revision, written);
     }
 
     private async Task<Project> ValueAsync(RevisionRow revision, CancellationToken stop)

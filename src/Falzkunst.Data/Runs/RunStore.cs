@@ -23,9 +23,9 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         Guid owner, Guid project, int revision, string sheetId, string sheetTitle, string machine, RunPlan plan, int speedUp, CancellationToken stop)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        var text = StoredJson.Write(plan);
-        var hash = PartStore.HashOf(text);
-        await parts.PutAsync(new Dictionary<string, string> { [hash] = text }, stop);
+        var written = new WrittenParts();
+        var hash = written.Add(plan, StoredJson.Write(plan));
+        await parts.PutAsync(written, stop);
         var (state, happened) = PracticeMachine.Begin();
         var now = clock.GetUtcNow();
         var row = new RunRow
@@ -37,6 +37,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         Write(row, state, happened, now);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
+        parts.Remember(written);
         db.ChangeTracker.Clear();
         return row.Id;
     }

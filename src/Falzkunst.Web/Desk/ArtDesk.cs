@@ -98,7 +98,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, LookRuleStore rules,
     {
         if (drawing.Notes.IsEmpty) return [];
         var shapes = drawing.Shapes.GroupBy(s => s.Place).ToDictionary(g => g.Key, g => g.SelectMany(s => s.Paths).Select(p => p.Bounds).ToList());
-        var lines = design.Pieces.SelectMany(p => p.Shape.Paths.Select(path => (p.Id, Box: path.Map(p.Place).Bounds))).ToList();
+        var lines = design.Pieces.SelectMany(p => p.Shape.Paths.Select(path => (p.Id, Box: path.BoundsUnder(p.Place)))).ToList();
         return [.. drawing.Notes.Select(n => shapes.TryGetValue(n.Where, out var boxes)
             ? n with { Piece = lines.Find(l => boxes.Exists(b => b.Contains(l.Box, 0.01) && l.Box.Contains(b, 0.01))).Id }
             : n)];

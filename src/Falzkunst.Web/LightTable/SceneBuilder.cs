@@ -35,7 +35,7 @@ public static class SceneBuilder
         SceneLayout Layout(string name, Func<int, Affine> placeOf, bool withLoose)
         {
             var items = design.Pieces.Select((p, i) => (p, i)).Where(t => !t.p.Hidden).Select(t => Item(on, t.p, 1, placeOf(t.i), scores[t.p.Id], fills[t.p.Id])).ToList();
-            var box = design.Pieces.Select((p, i) => p.Shape.Paths[0].Map(placeOf(i)).Bounds).Aggregate(Box.Empty, (all, b) => all.Include(b));
+            var box = design.Pieces.Select((p, i) => p.Shape.Paths[0].BoundsUnder(placeOf(i))).Aggregate(Box.Empty, (all, b) => all.Include(b));
             var loose = withLoose ? design.Loose : [];
             box = loose.Aggregate(box, (all, l) => all.Include(l.Path.Bounds));
             var pins = findings.Select(f => Pin(f.Number, f.Finding, design, placeOf, withLoose)).OfType<ScenePin>().ToList();

@@ -93,7 +93,7 @@ public static class Checks
     /// <summary>A piece within another of the same stock, nested as an opening would be: more often a wrong reading than a layer.</summary>
     private static IEnumerable<Finding> InsideEachOther(Design design)
     {
-        var boxes = design.Pieces.Select(p => p.Shape.Paths[0].Map(p.Place).Bounds).ToList();
+        var boxes = design.Pieces.Select(p => p.Shape.Paths[0].BoundsUnder(p.Place)).ToList();
         var tree = new BoxTree(boxes);
         for (var i = 0; i < boxes.Count; i++)
         {

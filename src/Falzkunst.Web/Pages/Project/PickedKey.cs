@@ -15,16 +15,16 @@ public static class PickedKey
     public static string Write(Picked picked) => picked.IsEmpty ? None
         : string.Join(',', picked.Pieces) + (picked.IsLines ? ":" + string.Join(',', picked.Lines) : "");
 
-    /// <summary>What a key names and is still there; the first piece where there is no key, as on a page just opened.</summary>
+    /// <summary>
+    /// What a key names and is still there; the first piece where there is no key, as on a page just opened. Where all of it is
+    /// gone nothing is picked, so that a second Delete does not take a piece that nobody chose.
+    /// </summary>
     public static Picked Read(string? key, Design design)
     {
         if (key == None || design.Pieces.IsEmpty) return Picked.Nothing;
-        if (!string.IsNullOrEmpty(key) && key.Length <= LongestKey)
-        {
-            var parts = key.Split(':');
-            var picked = new Picked([.. parts[0].Split(',')], parts.Length == 2 ? [.. parts[1].Split(',')] : []).In(design);
-            if (!picked.IsEmpty) return picked;
-        }
-        return Picked.Whole(design.Pieces[0].Id);
+        if (string.IsNullOrEmpty(key)) return Picked.Whole(design.Pieces[0].Id);
+        if (key.Length > LongestKey) return Picked.Nothing;
+        var parts = key.Split(':');
+        return new Picked([.. parts[0].Split(',')], parts.Length == 2 ? [.. parts[1].Split(',')] : []).In(design);
     }
 }

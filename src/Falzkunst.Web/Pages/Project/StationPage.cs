@@ -73,6 +73,9 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     protected int SeenHead =>
         int.TryParse(Request.Headers["X-Project-Head"], NumberStyles.None, CultureInfo.InvariantCulture, out var head) ? head : -1;
 
+    /// <summary>Version of the ledger that the page has.</summary>
+    public string? SeenLedger => Request.Headers["X-Ledger"].FirstOrDefault();
+
     /// <summary>Reads what the station shows besides the project.</summary>
     protected virtual Task LoadAsync(CancellationToken stop) => Task.CompletedTask;
 

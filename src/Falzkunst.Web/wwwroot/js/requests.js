@@ -8,6 +8,8 @@ document.addEventListener("htmx:before:request", event => {
   const headers = event.detail.ctx.request.headers;
   headers["X-Falzkunst-Token"] = token;
   if (document.body.dataset.head) headers["X-Project-Head"] = document.body.dataset.head;
+  const ledger = document.querySelector("#ledger > [data-ledger]");
+  if (ledger) headers["X-Ledger"] = ledger.dataset.ledger;
   if (document.body.dataset.selected) headers["X-Selected"] = document.body.dataset.selected;
 });
 

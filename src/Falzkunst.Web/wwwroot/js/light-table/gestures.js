@@ -31,7 +31,7 @@ function moving(table, key, from) {
   const box = table.boxOfPick(key);
   const targets = targetsOf(table.layout, key.pieces, key.lines.length ? key.pieces[0] : null, table.aidBoxes);
   let by = { x: 0, y: 0 };
-  table.ghost.show(table.ghostPaths(key));
+  table.showGhost(key);
   return {
     move(at, event) {
       by = { x: at.x - from.x, y: at.y - from.y };
@@ -52,7 +52,7 @@ function moving(table, key, from) {
 function sizing(table, key, kind, from) {
   const [minX, minY, maxX, maxY] = table.boxOfPick(key), width = maxX - minX, height = maxY - minY;
   let k = { x: 1, y: 1 };
-  table.ghost.show(table.ghostPaths(key));
+  table.showGhost(key);
   return {
     move(at, event) {
       const x = Math.max(0.01, (width + at.x - from.x) / Math.max(1e-6, width)), y = Math.max(0.01, (height + at.y - from.y) / Math.max(1e-6, height));
@@ -75,7 +75,7 @@ function turning(table, key, from) {
   const [minX, minY, maxX, maxY] = table.boxOfPick(key), centre = { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
   const angle = p => Math.atan2(p.y - centre.y, p.x - centre.x) * 180 / Math.PI;
   let degrees = 0;
-  table.ghost.show(table.ghostPaths(key));
+  table.showGhost(key);
   return {
     move(at, event) {
       degrees = ((angle(at) - angle(from) + 540) % 360) - 180;
@@ -108,8 +108,7 @@ function bending(table, grabbed) {
   return {
     move(at) {
       to = line.toOwn(at);
-      table.ghost.show([{ d: nodes.write(nodes.bent(path, grabbed, to)), map: line.map }]);
-      table.ghost.follow(table.view);
+      table.ghost.preview(nodes.write(nodes.bent(path, grabbed, to)), line.map);
       const [x, y] = line.toCard(to);
       table.hint([], `${table.length(x)}, ${table.length(y)}`);
     },
@@ -131,8 +130,7 @@ function drawing(table, from) {
   return {
     move(at, event) {
       [to, held] = [grid(at), event.shiftKey];
-      table.ghost.show([{ d: preview(table.drawing, begun, to, held), map: [1, 0, 0, 1, 0, 0] }]);
-      table.ghost.follow(table.view);
+      table.ghost.preview(preview(table.drawing, begun, to, held), [1, 0, 0, 1, 0, 0]);
       table.hint([], `${table.length(Math.abs(to.x - begun.x))} × ${table.length(Math.abs(to.y - begun.y))}`);
     },
     end() {
@@ -148,8 +146,7 @@ function band(table, from) {
   return {
     move(at) {
       box = [Math.min(from.x, at.x), Math.min(from.y, at.y), Math.max(from.x, at.x), Math.max(from.y, at.y)];
-      table.ghost.show([{ d: `M${box[0]} ${box[1]}H${box[2]}V${box[3]}H${box[0]}Z`, map: [1, 0, 0, 1, 0, 0] }]);
-      table.ghost.follow(table.view);
+      table.ghost.preview(`M${box[0]} ${box[1]}H${box[2]}V${box[3]}H${box[0]}Z`, [1, 0, 0, 1, 0, 0]);
     },
     end() {
       table.ghost.clear();

@@ -27,12 +27,3 @@ export function drawNodes(svg, view, line, chosen) {
     element(svg, "circle", { cx: x, cy: y, r: i === chosen ? 6 : 4.5, class: i === chosen ? "node is-chosen" : "node" });
   });
 }
-
-export function drawHints(svg, view, width, height, { lines, text }) {
-  for (const hint of lines) {
-    const at = hint.x !== undefined ? view.toScreen(hint.x, 0).x : view.toScreen(0, hint.y).y;
-    element(svg, "path", { d: hint.x !== undefined ? `M${at} 0V${height}` : `M0 ${at}H${width}`, class: "hint-line" });
-    element(svg, "text", hint.x !== undefined ? { x: at + 5, y: 40, class: "measure" } : { x: 44, y: at - 5, class: "measure" }, hint.word);
-  }
-  if (text) element(svg, "text", { x: width / 2, y: height - 18, class: "measure is-live", "text-anchor": "middle" }, text);
-}

@@ -3,6 +3,7 @@
 import { View } from "./view.js";
 import { draw } from "./overlay.js";
 import { drawRulers, INCH } from "./rulers.js";
+import { Hints } from "./hints.js";
 import { Ghost } from "./ghost.js";
 import { Picking } from "./picking.js";
 import { Nudge } from "./nudge.js";
@@ -33,6 +34,8 @@ class LightTable extends HTMLElement {
   #fitted = false;
   #picking = null;
   #hints = null;
+  #hintFrame = 0;
+  #hintWords = null;
   #highlight = null;
   drawing = null;              // the shape that the next stroke draws
   nodesShown = false;
@@ -40,13 +43,14 @@ class LightTable extends HTMLElement {
   grid = 0;                    // mm; 0 for none
 
   connectedCallback() {
-    this.innerHTML = `<canvas class="picture" aria-hidden="true"></canvas><canvas class="ruler is-top" aria-hidden="true"></canvas><canvas class="ruler is-left" aria-hidden="true"></canvas><svg class="ghost" aria-hidden="true"></svg><svg class="overlay" aria-hidden="true"></svg>
+    this.innerHTML = `<canvas class="picture" aria-hidden="true"></canvas><canvas class="ruler is-top" aria-hidden="true"></canvas><canvas class="ruler is-left" aria-hidden="true"></canvas><canvas class="ghost-picture" aria-hidden="true" hidden></canvas><svg class="ghost" aria-hidden="true"></svg><svg class="overlay" aria-hidden="true"></svg>
       <div class="surface" tabindex="0" role="application" aria-label="Light table"></div><div class="tools" role="group" aria-label="View"></div>`;
     this.canvas = this.querySelector(".picture");
     [this.top, this.left] = this.querySelectorAll(".ruler");
-    this.ghost = new Ghost(this.querySelector(".ghost"));
+    this.ghost = new Ghost(this.querySelector(".ghost-picture"), this.querySelector(".ghost"), this.#view);
     this.overlay = this.querySelector("svg.overlay");
     this.nudge = new Nudge(this);
+    this.#hintWords = new Hints(this);
     this.surface = this.querySelector(".surface");
     this.picture = this.canvas.getContext("bitmaprenderer");
     this.worker = new Worker(new URL("./painter.js", import.meta.url), { type: "module" });
@@ -70,7 +74,7 @@ class LightTable extends HTMLElement {
   isInOutline(at, item) { return this.#picking.isInOutline(item, at); }
   itemsWithin(box) { return this.#picking.within(this.#layout, box); }
   boxOfPick(key) { return this.#picking.boxOf(this.#layout, key); }
-  ghostPaths(key) { return this.#picking.paths(this.#layout, key); }
+  showGhost(key) { this.ghost.show(this.#picking.paths(this.#layout, key), this.boxOfPick(key)); }
   get aidBoxes() { return this.#picking.aids(this.#layout); }
   length(mm) { return this.#scene.inches ? `${(mm / INCH).toFixed(2)} in` : `${mm.toFixed(1)} mm`; }
 
@@ -108,7 +112,11 @@ class LightTable extends HTMLElement {
   /** Words and guide lines of a gesture under way; null when it has ended. */
   hint(lines, text) {
     this.#hints = lines ? { lines, text } : null;
-    this.redraw();
+    this.#hintFrame ||= requestAnimationFrame(() => {
+      this.#hintFrame = 0;
+      if (this.#hints) this.#hintWords.show(this.#view, this.#hints.lines, this.#hints.text);
+      else this.#hintWords.clear();
+    });
   }
 
   redraw() { if (this.#scene) this.#changed(); }
@@ -139,7 +147,7 @@ class LightTable extends HTMLElement {
     this.#picking = new Picking(this.#scene);
     this.ghost.clear();
     this.nudge.forget();
-    this.#hints = null;
+    this.hint(null);
     this.worker.postMessage({ scene: this.#scene });
     this.#sayEmpty();
     if (hadNothing || refit || !this.#fitted) this.fit();
@@ -342,9 +350,9 @@ class LightTable extends HTMLElement {
       draw(this.overlay, {
         view: this.#view, width: this.clientWidth, height: this.clientHeight, layout: this.#layout,
         selected: this.#selected, inches: this.#scene.inches, head: this.#progress?.head, table: this,
-        grid: this.grid, hints: this.#hints, nodes: this.nodesShown ? this.pickedLine() : null, chosenNode: this.chosenNode,
+        grid: this.grid, nodes: this.nodesShown ? this.pickedLine() : null, chosenNode: this.chosenNode,
       });
-      this.ghost.follow(this.#view);
+      this.ghost.follow();
       if (repaint || this.#took <= QUICK) this.#paint();
       clearTimeout(this.#idle);
       this.#idle = setTimeout(() => this.#paint(), SETTLED);

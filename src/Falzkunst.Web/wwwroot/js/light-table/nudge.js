@@ -20,7 +20,7 @@ export class Nudge {
   step(x, y) {
     if (!this.#by) {
       this.#by = { x: 0, y: 0 };
-      this.#table.ghost.show(this.#table.ghostPaths(now()));
+      this.#table.showGhost(now());
     }
     this.#by.x += x;
     this.#by.y += y;
@@ -42,6 +42,6 @@ export class Nudge {
 
   /** A new picture shows the move itself. */
   forget() {
-    if (this.#by) this.#table.ghost.show(this.#table.ghostPaths(now()));
+    if (this.#by) this.#table.showGhost(now());
   }
 }

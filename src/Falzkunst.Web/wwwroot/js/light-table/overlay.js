@@ -3,19 +3,18 @@ import { boxOf } from "./boxes.js";
 import { element } from "./svg.js";
 import { PIXELS_PER_MM } from "./view.js";
 import { handlesOf } from "./handles.js";
-import { drawNodes, drawHints, drawGrid } from "./helps.js";
+import { drawNodes, drawGrid } from "./helps.js";
 import { INCH, number, stepFor } from "./rulers.js";
 
 
 /** Draws everything anew; a few dozen elements. */
-export function draw(svg, { view, width, height, layout, selected, inches, head, table, grid, hints, nodes, chosenNode }) {
+export function draw(svg, { view, width, height, layout, selected, inches, head, table, grid, nodes, chosenNode }) {
   svg.replaceChildren();
   if (grid) drawGrid(svg, view, width, height, grid);
   frames(svg, view, layout);
   if (selected) measure(svg, view, layout, selected, table);
   pins(svg, view, layout);
   if (nodes) drawNodes(svg, view, nodes, chosenNode);
-  if (hints) drawHints(svg, view, width, height, hints);
   if (head) tool(svg, view, head);
   scaleBar(svg, view, width, height, inches);
 }
