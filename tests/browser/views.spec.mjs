@@ -37,6 +37,30 @@ test("empty stations teach and pass axe", async ({ page }) => {
   await isSound(page, "not here");
 });
 
+test("trays, sheets and dialogs of the bench pass axe", async ({ page }) => {
+  const errors = watch(page);
+  await openDemo(page, "Pieces");
+  for (const [what, key, words] of [["several pieces", "p1,p2,p3", "3 pieces picked"], ["foiled lines", "p5:l10,l11", "Area"], ["a fold", "p1:l14", "How it is worked"], ["nothing", "none", "Nothing picked"]]) {
+    await page.goto(`${page.url().split("?")[0]}?at=${key}`);
+    await settled(page);
+    await expect(page.locator("#tray")).toContainText(words);
+    await isSound(page, what);
+  }
+  await page.keyboard.press("/");
+  await expect(page.locator("#commands")).toBeVisible();
+  await isSound(page, "command line");
+  await page.keyboard.press("Escape");
+  await goTo(page, "Art");
+  await page.getByRole("button", { name: "Write a rule" }).click();
+  await expect(page.getByRole("heading", { name: "A new look rule" })).toBeVisible();
+  await isSound(page, "rule form");
+  await page.getByRole("button", { name: "Close" }).first().click();
+  await page.getByRole("button", { name: "Show its motifs" }).click();
+  await expect(page.locator("#contact-sheet")).toBeVisible();
+  await isSound(page, "contact sheet");
+  expect(errors).toEqual([]);
+});
+
 test("a run under way passes axe and moves on the picture", async ({ page }) => {
   await openDemo(page, "Run");
   await page.getByRole("button", { name: /Mist 160/ }).click();

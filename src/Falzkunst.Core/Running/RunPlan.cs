@@ -52,6 +52,7 @@ public enum StopKind
 /// <param name="DrawLength">Length with the tool down, mm.</param>
 /// <param name="TravelLength">Length with the tool up, mm.</param>
 /// <param name="Seconds">From the first way to the last lift.</param>
+/// <param name="FaceDown">The sheet lies face down; what runs is mirrored left to right.</param>
 public sealed record Pass(
     string Title,
     Operation Operation,
@@ -62,7 +63,8 @@ public sealed record Pass(
     ImmutableArray<PassLine> Lines,
     double DrawLength,
     double TravelLength,
-    double Seconds) : RunStep(Seconds);
+    double Seconds,
+    bool FaceDown = false) : RunStep(Seconds);
 
 /// <summary>One line of a pass, in the sheet's coordinates.</summary>
 /// <param name="Piece">Id of its piece.</param>

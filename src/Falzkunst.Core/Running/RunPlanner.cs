@@ -165,6 +165,6 @@ public static class RunPlanner
             seconds += lineSeconds;
             run.Add(new PassLine(line.Piece, line.Copy, line.Line, strokes, lineSeconds));
         }
-        return new Pass(title, lines[0].Operation, tool.Tool, tool.Ink, holder, settings, run.ToImmutable(), draw, travel, seconds);
+        return new Pass(title, lines[0].Operation, tool.Tool, tool.Ink, holder, settings, run.ToImmutable(), draw, travel, seconds, lines[0].Work.FromBack);
     }
 }

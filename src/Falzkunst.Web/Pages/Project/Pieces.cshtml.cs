@@ -140,6 +140,9 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
         return await DoAsync(mend.Edit, stop);
     }
 
+    /// <summary>Takes an aid, or another line on no piece, away.</summary>
+    public Task<IActionResult> OnPostRemoveLooseAsync(string line, CancellationToken stop) => DoAsync(new RemoveLoose([line]), stop);
+
     /// <summary>Width and height; where only one was changed and the ratio is kept, the other follows.</summary>
     public Task<IActionResult> OnPostSizeAsync(string? width, string? height, bool ratio, CancellationToken stop)
     {

@@ -65,7 +65,11 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
         }
     }
 
-    public Point? Head => Run is { } run ? HeadPosition.At(run.Plan, run.State) : null;
+    /// <summary>Where the head is on the picture, which shows the sheet's face also while the sheet lies on it.</summary>
+    public Point? Head => Run is not { } run ? null
+        : StepNow is Pass { FaceDown: true } && _sheet is not null && HeadPosition.At(run.Plan, run.State) is { } behind
+            ? new Point(_sheet.Width - behind.X, behind.Y)
+            : HeadPosition.At(run.Plan, run.State);
 
     protected override async Task LoadAsync(CancellationToken stop)
     {

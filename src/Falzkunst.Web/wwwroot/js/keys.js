@@ -29,11 +29,19 @@ document.addEventListener("keydown", event => {
   const arrow = ARROWS[event.key];
   if (arrow && canArrange && table.nudge.takes && !event.target.closest("[role=radiogroup], input")) {
     const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    table.nudge.step(arrow[0] * by, arrow[1] * by);
+    if (!table.moveNode(arrow[0] * by, arrow[1] * by)) table.nudge.step(arrow[0] * by, arrow[1] * by);
     event.preventDefault();
     return;
   }
-  if (event.altKey) return;
+  if (event.altKey) {
+    // The stocks of the drawer in their order, for what is picked.
+    const chip = canArrange && /^Digit[1-9]$/.test(event.code) && document.querySelectorAll("[data-stock]")[Number(event.code.slice(5)) - 1];
+    if (chip) {
+      chip.click();
+      event.preventDefault();
+    }
+    return;
+  }
   const stations = document.querySelectorAll("#route a");
   const number = Number(event.key);
   if (number >= 1 && number <= stations.length) stations[number - 1].click();
@@ -46,6 +54,7 @@ document.addEventListener("keydown", event => {
   else if (event.key === "-" || event.key === "−") table?.zoom(0.8);
   else if (event.key === "[") step(-1);
   else if (event.key === "]") step(1);
+  else if ((event.key === "." || event.key === ",") && canArrange) table.stepLine(event.key === "." ? 1 : -1);
   else if (event.key === "Escape" && canArrange) back(table);
   else if ((event.key === "g" || event.key === "G") && canArrange) table.toggleGrid();
   else if ((event.key === "n" || event.key === "N") && canArrange && now().lines.length === 1) table.showNodes(!table.nodesShown);

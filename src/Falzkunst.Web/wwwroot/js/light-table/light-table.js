@@ -10,7 +10,8 @@ import { Nudge } from "./nudge.js";
 import { begin } from "./gestures.js";
 import { gridStep } from "./snap.js";
 import { now, read, toggled, toggledLine, write } from "../picked.js";
-import { command } from "../command.js";
+import { command, mm } from "../command.js";
+import { nodesOf, parse } from "./nodes.js";
 
 const OVERSCAN = 0.2;          // of width and height, painted beyond each edge
 const QUICK = 8;               // ms; pictures painted within this are painted anew while moving
@@ -107,6 +108,28 @@ class LightTable extends HTMLElement {
     this.chosenNode = null;
     for (const b of document.querySelectorAll("[data-nodes]")) b.setAttribute("aria-pressed", String(shown));
     this.redraw();
+  }
+
+  /** The next line of the picked piece, or the next node while nodes are shown. */
+  stepLine(by) {
+    const key = now(), [item] = this.itemsOf(key);
+    if (!item || key.pieces.length !== 1) return;
+    if (this.nodesShown) {
+      const count = nodesOf(parse(this.pickedLine().d)).length;
+      this.chosenNode = ((this.chosenNode ?? (by > 0 ? -1 : 0)) + by + count) % count;
+      return this.redraw();
+    }
+    const at = item.lines.findIndex(l => l.id === key.lines[0]), to = item.lines[(at + by + (at < 0 && by < 0 ? 1 : 0) + item.lines.length) % item.lines.length];
+    this.pick(write({ pieces: key.pieces, lines: [to.id] }));
+  }
+
+  /** Moves the chosen node, in millimetres of the table; false where none is chosen. */
+  moveNode(dx, dy) {
+    const line = this.nodesShown && this.chosenNode !== null && this.pickedLine();
+    if (!line) return false;
+    const [x, y] = line.toTable(nodesOf(parse(line.d))[this.chosenNode]), [toX, toY] = line.toCard(line.toOwn({ x: x + dx, y: y + dy }));
+    command(`node ${this.chosenNode + 1} move ${mm(toX)} ${mm(toY)}`);
+    return true;
   }
 
   /** Words and guide lines of a gesture under way; null when it has ended. */
