@@ -72,7 +72,7 @@ public static class Motifs
         return new Design(pieces.ToImmutable(), loose.ToImmutable(), [], firstNumber + pieces.Count);
     }
 
-    private static List<Point> Samples(Path path) => Sampling.Midpoints(path, 1, MostSamples);
+    private static List<Point> Samples(Path path) => [path.Start, path.End, .. Sampling.Midpoints(path, 1, MostSamples)];
 
     private static bool Touches(List<Point> samples, Piece piece)
     {

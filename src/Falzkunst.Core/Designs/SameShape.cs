@@ -7,6 +7,9 @@ public static class SameShape
 {
     private const int Samples = 96;
 
+    /// <summary>The other outline is sampled so much finer, so that some sample of it comes near to any beginning.</summary>
+    private const int Finer = 6;
+
     /// <summary>Areas and lengths that differ by more than this share are not compared further.</summary>
     private const double Share = 0.01;
 
@@ -22,21 +25,21 @@ public static class SameShape
         if (ReferenceEquals(a.Shape, b.Shape) || a.Shape.Paths[0].Equals(b.Shape.Paths[0])) return true;
         var (one, two) = (a.Shape.Paths[0], b.Shape.Paths[0]);
         if (!Alike(Math.Abs(one.SignedArea), Math.Abs(two.SignedArea)) || !Alike(one.Length, two.Length)) return false;
-        var (s, t) = (Signature(one), Signature(two));
-        if (s.Length != t.Length) return false;
+        var (s, t) = (Signature(one, Samples), Signature(two, Samples * Finer));
+        if (t.Length != Finer * s.Length) return false;
         var slack = Agree * s.Max();
         for (var from = 0; from < t.Length; from++)
         {
-            if (Fits(s, t, from, 1, slack) || Fits(s, t, from, -1, slack)) return true;
+            if (Fits(s, t, from, Finer, slack) || Fits(s, t, from, -Finer, slack)) return true;
         }
         return false;
     }
 
     private static bool Alike(double a, double b) => Math.Abs(a - b) <= Share * Math.Max(a, b);
 
-    private static double[] Signature(Path outline)
+    private static double[] Signature(Path outline, int samples)
     {
-        var points = Sampling.Midpoints(outline, outline.Length / Samples, Samples);
+        var points = Sampling.Midpoints(outline, outline.Length / samples, samples);
         var middle = points.Aggregate(default(Point), (sum, p) => sum + p) * (1.0 / points.Count);
         return [.. points.Select(p => p.DistanceTo(middle))];
     }

@@ -1,0 +1,60 @@
+using CsCheck;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Tests.Designs;
+
+public sealed class MotifTests
+{
+    private static Piece At(Piece piece, double x, double y, double turn = 0) => piece with { Place = Affine.Turn(turn).Then(Affine.Move(x, y)) };
+
+    private static LooseLine Loose(string id, Path path) => new(Given.Line(id, LineRole.Inner, Operation.Draw), path);
+
+    [Fact]
+    public void What_lies_on_or_touches_each_other_is_one_motif_in_reading_order()
+    {
+        var design = new Design(
+            [
+                At(Given.Piece("p1", 20, 20), 100, 2), At(Given.Piece("p2", 5, 5), 105, 8), At(Given.Piece("p3", 20, 20), 0, 0),
+                At(Given.Piece("p4", 20, 20), 0, 60), At(Given.Piece("p5", 10, 10), 20.2, 65),
+            ],
+            [Loose("x1", Given.Straight(110, 22.1, 110, 30)), Loose("x2", Given.Straight(60, 60, 70, 70))], [], 6);
+        var motifs = Motifs.Of(design);
+        Assert.Equal(["p3", "p1p2", "p4p5", ""], motifs.Select(m => string.Concat(m.Pieces.Select(p => p.Id))));
+        Assert.Equal([0, 1, 0, 1], motifs.Select(m => m.Loose.Length));
+        Assert.Equal([1, 2, 3, 4], motifs.Select(m => m.Number));
+    }
+
+    [Fact]
+    public void Motifs_part_everything_and_what_is_taken_keeps_its_form_side_by_side() => Gen.Select(Gen.Double[0, 200], Gen.Double[0, 200], Gen.Double[0, 360]).Array[1, 14].Sample(places =>
+    {
+        var design = new Design([.. places.Select((p, i) => At(Given.Piece($"p{i}", 20, 10), p.Item1, p.Item2, p.Item3))], [], [], places.Length + 1);
+        var motifs = Motifs.Of(design);
+        Assert.Equal(design.Pieces.Length, motifs.Sum(m => m.Pieces.Length));
+        var taken = Motifs.Take(motifs, [.. motifs.Select(m => m.Number)], 150, 40);
+        Assert.Equal(Enumerable.Range(40, design.Pieces.Length).Select(i => $"p{i}"), taken.Pieces.Select(p => p.Id));
+        Assert.Equal(40 + design.Pieces.Length, taken.NextPiece);
+        // Taken side by side, what was apart stays apart and what hung together hangs together.
+        Assert.Equal(motifs.Select(m => m.Pieces.Length).Order(), Motifs.Of(taken).Select(m => m.Pieces.Length).Order());
+        Assert.True(taken.Pieces.All(p => p.Shape.Paths[0].BoundsUnder(p.Place).Min is { X: > -1e-6, Y: > -1e-6 }));
+    });
+
+    [Fact]
+    public void The_same_outline_is_known_again_turned_mirrored_and_drawn_from_another_start() => Gen.Select(Gen.Double[0, 360], Gen.Bool, Gen.Int[0, 9]).Sample((turn, mirrored, start) =>
+    {
+        var star = PathNodes.WrittenOut(new StarShape(0, 0, 30, 40, 5).ToPath());
+        Piece Of(Path outline) => Given.Piece("p1", 1, 1) with { Shape = new PieceShape([outline]) };
+        var other = star.StartingAt(start).Map(Affine.Scale(mirrored ? -1 : 1, 1).Then(Affine.Turn(turn)).Then(Affine.Move(7, -3)));
+        Assert.True(SameShape.Are(Of(star), Of(mirrored ? other.Reversed() : other)));
+        Assert.False(SameShape.Are(Of(star), Of(other.Map(Affine.Scale(1.05, 1.05)))));
+        Assert.False(SameShape.Are(Of(star), Of(new StarShape(0, 0, 30, 40, 6).ToPath())));
+    });
+
+    [Fact]
+    public void A_box_under_a_map_is_the_box_of_the_mapped_line() => Gen.Select(Given.Paths, Given.Maps, Gen.Int[-4, 4], Gen.Bool).Sample((path, map, quarters, upright) =>
+    {
+        var by = upright ? Affine.Scale(2, -0.5).Then(Affine.Turn(90 * quarters)).Then(Affine.Move(3, 4)) : map;
+        var (a, b) = (path.BoundsUnder(by), path.Map(by).Bounds);
+        Assert.True(a.Contains(b, 1e-6) && b.Contains(a, 1e-6));
+    });
+}
