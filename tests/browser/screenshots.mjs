@@ -14,13 +14,34 @@ try {
     await page.waitForTimeout(500);
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
+  const bench = async (name, act) => {
+    await act();
+    await page.waitForTimeout(900);
+    await shoot(name);
+  };
   await page.goto(server.address);
   await shoot("projects");
   await page.getByRole("link", { name: /Night tram invitation/ }).click();
   for (const station of ["Set-out", "Art", "Pieces", "Sheets", "Run"]) {
     await page.locator("#route").getByRole("link", { name: station }).click();
     await settled();
-    if (station === "Pieces") await page.getByRole("button", { name: /Tram body/ }).click();
+    if (station === "Art") await bench("motifs", async () => await page.getByRole("button", { name: "Show its motifs" }).click());
+    if (station === "Pieces") {
+      await bench("arranging", async () => {
+        await page.getByRole("button", { name: "Stacked" }).click();
+        await page.getByRole("button", { name: /Viaduct/ }).click();
+        await page.locator("#row-p4 button").click({ modifiers: ["Control"] });
+      });
+      await bench("lines", async () => {
+        await page.getByRole("button", { name: /Tram body/ }).click();
+        await page.getByRole("button", { name: "Pick the lines of Window frames" }).click();
+        await page.getByRole("button", { name: /^inward/ }).click();
+        await page.getByRole("button", { name: /^inward/, pressed: true }).waitFor();
+      });
+      await page.locator("[data-history=undo]").click();
+      await page.getByRole("button", { name: "Spread out" }).click();
+      await page.getByRole("button", { name: /Tram body/ }).click();
+    }
     if (station === "Sheets") await page.getByRole("button", { name: /Chalk 200 1 sheet/ }).click();
     if (station === "Run") {
       await page.getByRole("button", { name: /Chalk 200, sheet 1/ }).click();
@@ -36,6 +57,7 @@ try {
       await page.locator(".is-now h2", { hasText: "Foil" }).waitFor();
       await page.waitForTimeout(2500);
     }
+    if (station === "Art") await page.getByRole("button", { name: "Close" }).first().click();
     await shoot(station.toLowerCase());
   }
 } finally {
