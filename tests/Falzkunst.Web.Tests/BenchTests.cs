@@ -136,6 +136,20 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task Pieces_are_taken_from_another_project_which_stays_as_it_is()
+    {
+        var from = await WithArtAsync("Giver");
+        var before = Whole((await site.ProjectAsync(from)).Value);
+        var id = await site.BeginAsync("Taker");
+        Assert.Contains("3 motifs in Giver", await site.Browser.GetStringAsync(Address(id, "Other", "art") + $"&other={from}&first=1", Stop), StringComparison.Ordinal);
+        var fields = new FormUrlEncodedContent([new("other", from.ToString()), new("motifs", "1"), new("motifs", "3")]);
+        Assert.Equal(HttpStatusCode.OK, (await site.SendAsync(Address(id, "TakeOther", "art"), fields, 1, withToken: true)).StatusCode);
+        Assert.Equal(["p1", "p2"], (await site.ProjectAsync(id)).Value.Design.Pieces.Select(p => p.Id));
+        Assert.Equal(before, Whole((await site.ProjectAsync(from)).Value));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await site.PostAsync(Address(id, "TakeOther", "art"), new() { ["other"] = Guid.NewGuid().ToString(), ["motifs"] = "1" }, 2)).StatusCode);
+    }
+
+    [Fact]
     public async Task A_sheet_of_motifs_is_laid_beside_the_project_and_three_are_taken()
     {
         var stars = string.Concat(Enumerable.Range(0, 20).Select(i => $"<path d='M{i % 5 * 30 + 5} {i / 5 * 30 + 5}h20v20h-20Z'/><path d='M{i % 5 * 30 + 10} {i / 5 * 30 + 10}h5' stroke='#2040E0'/>"));

@@ -26,7 +26,7 @@ public static class Motifs
         var pieces = design.Pieces;
         var boxes = pieces.Select(p => p.Shape.Paths[0].BoundsUnder(p.Place)).Concat(design.Loose.Select(l => l.Path.Bounds)).ToList();
         var tree = new BoxTree(boxes);
-        var groups = new Groups(boxes.Count);
+        var groups = new DisjointSets(boxes.Count);
         for (var i = 0; i < boxes.Count; i++)
         {
             foreach (var k in tree.Meeting(boxes[i].Grow(NearMm)))
@@ -94,20 +94,5 @@ public static class Motifs
             rest.RemoveAll(row.Contains);
         }
         return ordered;
-    }
-
-    /// <summary>Disjoint sets with path halving (Tarjan and van Leeuwen 1984).</summary>
-    private sealed class Groups(int count)
-    {
-        private readonly int[] _parent = [.. Enumerable.Range(0, count)];
-
-        public int Of(int item)
-        {
-            while (_parent[item] != item) item = _parent[item] = _parent[_parent[item]];
-            return item;
-        }
-
-        public bool AreOne(int a, int b) => Of(a) == Of(b);
-        public void Join(int a, int b) => _parent[Math.Max(Of(a), Of(b))] = Math.Min(Of(a), Of(b));
     }
 }

@@ -37,6 +37,7 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(GiveLines), "give-lines")]
 [JsonDerivedType(typeof(EndAtEdge), "end-at-edge")]
 [JsonDerivedType(typeof(KeepArt), "keep-art")]
+[JsonDerivedType(typeof(BringInPieces), "bring-in-pieces")]
 [JsonDerivedType(typeof(KeepVariant), "keep-variant")]
 [JsonDerivedType(typeof(TakeVariant), "take-variant")]
 [JsonDerivedType(typeof(DropVariant), "drop-variant")]
@@ -68,6 +69,18 @@ public sealed record BringInArt(Guid Art, string FileName, ImmutableArray<int>? 
     public Design? Pieces { get; init; }
 
     public override string Sentence => Motifs is { } motifs ? $"Took {(motifs.Length == 1 ? "a motif" : $"{motifs.Length} motifs")} from {FileName}" : $"Brought in {FileName}";
+}
+
+/// <summary>Pieces of another project added on top. They are found in the revision.</summary>
+/// <param name="From">Key of the other project.</param>
+/// <param name="ProjectName">Its name.</param>
+/// <param name="Motifs">Numbers of what was taken of it.</param>
+public sealed record BringInPieces(Guid From, string ProjectName, ImmutableArray<int> Motifs) : Edit
+{
+    [JsonIgnore]
+    public Design? Pieces { get; init; }
+
+    public override string Sentence => $"Took pieces from {ProjectName}";
 }
 
 /// <summary>An art file kept beside the project, to take motifs from; no pieces come of it yet.</summary>

@@ -24,7 +24,8 @@ public static class Edits
     public static Project Apply(Project project, Edit edit, Drawer drawer) => edit switch
     {
         SettleSetOut e => Settle(project, e.SetOut, drawer),
-        BringInArt e => project with { Design = Add(project.Design, e) },
+        BringInArt e => project with { Design = Add(project.Design, e.Pieces, e.Art) },
+        BringInPieces e => project with { Design = Add(project.Design, e.Pieces, null) },
         SetOperation e => project with { Design = project.Design.With(e.Piece, p => WithOperation(p, e)) },
         SetOperationOfLook e => project with { Design = WithOperationOfLook(project.Design, e) },
         CloseOutline e => project with { Design = WithClosed(project.Design, e) },
@@ -96,13 +97,13 @@ public static class Edits
         return project with { SetOut = setOut };
     }
 
-    private static Design Add(Design design, BringInArt edit)
+    private static Design Add(Design design, Design? pieces, Guid? art)
     {
-        var added = edit.Pieces ?? throw new EditRefused("The art must be read again before it can be added.");
+        var added = pieces ?? throw new EditRefused("The art must be read again before it can be added.");
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
-        var pieces = added.Pieces.Select(p => names.Contains(p.Name) ? p with { Name = PieceNaming.Free(p.Name, names), Art = edit.Art } : p with { Art = edit.Art });
+        var named = added.Pieces.Select(p => names.Contains(p.Name) ? p with { Name = PieceNaming.Free(p.Name, names), Art = art } : p with { Art = art });
         return new Design(
-            [.. design.Pieces, .. pieces], [.. design.Loose, .. added.Loose.Select((l, i) => l with { Line = l.Line with { Id = NextLoose(design, i) } })], [.. design.Findings, .. added.Findings], added.NextPiece);
+            [.. design.Pieces, .. named], [.. design.Loose, .. added.Loose.Select((l, i) => l with { Line = l.Line with { Id = NextLoose(design, i) } })], [.. design.Findings, .. added.Findings], added.NextPiece);
     }
 
     /// <summary>An id for a line that comes in on no piece.</summary>

@@ -9,7 +9,7 @@ using Falzkunst.Formats;
 namespace Falzkunst.Web.Desk;
 
 /// <summary>Brings art files into projects: read, assembled by the remembered rules, kept as they came.</summary>
-public sealed class ArtDesk(ProjectDesk desk, ArtStore art, LookRuleStore rules, MotifCache motifs)
+public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore projects, LookRuleStore rules, MotifCache motifs)
 {
     /// <summary>Largest request with a file in it; the reader's own limit is a little lower and answers with a sentence.</summary>
     public const int LargestUpload = 24 * 1024 * 1024;
@@ -70,10 +70,37 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, LookRuleStore rules,
             return await desk.DoAsync(on, seenHead, new BringInArt(file, kept.FileName) { Pieces = whole }, stop);
         }
         var all = await MotifsAsync(on, file, stop);
-        var wanted = numbers.Where(n => n >= 1 && n <= all.Length).Distinct().Order().ToImmutableArray();
-        if (wanted.IsEmpty) throw new EditRefused("No motif is chosen yet. Touch those that you want, then bring them in.");
+        var wanted = Wanted(all, numbers);
         var taken = Motifs.Take(all, wanted, on.Value.SetOut.Card.OpenWidth, on.Value.Design.NextPiece);
         return await desk.DoAsync(on, seenHead, new BringInArt(file, kept.FileName, wanted) { Pieces = taken }, stop);
+    }
+
+    /// <summary>The other projects of the workshop that have pieces, the last changed first.</summary>
+    public async Task<List<ProjectCard>> OthersAsync(OnDesk on, CancellationToken stop) =>
+        [.. (await projects.ListAsync(ProjectDesk.Owner, stop)).Where(p => p.Id != on.Project.Id && p.Pieces > 0)];
+
+    /// <summary>What hangs together in another project, by number.</summary>
+    /// <exception cref="EditRefused">There is no such project.</exception>
+    public async Task<(string Name, ImmutableArray<Motif> Motifs)> MotifsOfAsync(Guid other, CancellationToken stop)
+    {
+        var project = await projects.OpenAsync(ProjectDesk.Owner, other, stop) ?? throw new EditRefused("That project is no longer there.");
+        return (project.Name, Motifs.Of(project.Value.Design with { Loose = [] }));
+    }
+
+    /// <summary>Takes pieces of another project; nothing there changes.</summary>
+    /// <exception cref="EditRefused">There is no such project, or nothing was named.</exception>
+    public async Task<OnDesk> TakeFromAsync(OnDesk on, int seenHead, Guid other, IReadOnlyCollection<int> numbers, CancellationToken stop)
+    {
+        var (name, all) = await MotifsOfAsync(other, stop);
+        var wanted = Wanted(all, numbers);
+        var taken = Motifs.Take(all, wanted, on.Value.SetOut.Card.OpenWidth, on.Value.Design.NextPiece);
+        return await desk.DoAsync(on, seenHead, new BringInPieces(other, name, wanted) { Pieces = taken }, stop);
+    }
+
+    private static ImmutableArray<int> Wanted(ImmutableArray<Motif> all, IEnumerable<int> numbers)
+    {
+        var wanted = numbers.Where(n => n >= 1 && n <= all.Length).Distinct().Order().ToImmutableArray();
+        return wanted.IsEmpty ? throw new EditRefused("No motif is chosen yet. Touch those that you want, then bring them in.") : wanted;
     }
 
     public Task<List<ArtCard>> FilesAsync(OnDesk on, CancellationToken stop) =>

@@ -36,6 +36,12 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     /// <summary>Number of the first motif on the page of the contact sheet.</summary>
     public int FirstMotif { get; private set; } = 1;
 
+    /// <summary>The project that pieces are chosen from; null where a file is chosen from, or nothing is.</summary>
+    public (Guid Id, string Name)? Other { get; private set; }
+
+    /// <summary>Projects that pieces can be taken from.</summary>
+    public IReadOnlyList<ProjectCard> Others { get; private set; } = [];
+
     /// <summary>The rule that is being written; null where none is.</summary>
     public RememberedRule? Editing { get; private set; }
 
@@ -60,7 +66,9 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
         Files = await art.FilesAsync(On, stop);
         Rules = await rules.ListAsync(ProjectDesk.Owner, stop);
         Origins = await art.OriginsAsync(stop);
+        Others = await art.OthersAsync(On, stop);
         RuleChanges = Working.Changes(Value.Design, [.. Rules.Select(r => r.Rule)]);
+        if (Other is not null) return;
         // A sheet that nothing was taken from yet lies open to be chosen from.
         if (Shown is { Pieces: > ArtDesk.SheetOfMotifs } file && PiecesOf(file) == 0) Sheet ??= await art.MotifsAsync(On, file.Id, stop);
     }
@@ -106,6 +114,19 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
         await LoadAsync(stop);
         return Partial("_ArtOver", this);
     }
+
+    /// <summary>The pieces of another project as a contact sheet.</summary>
+    public async Task<IActionResult> OnGetOtherAsync(Guid other, int first, CancellationToken stop)
+    {
+        (var name, Sheet) = await art.MotifsOfAsync(other, stop);
+        Other = (other, name);
+        FirstMotif = Math.Clamp(first, 1, Math.Max(1, Sheet.Value.Length));
+        await LoadAsync(stop);
+        return Partial("_ArtOver", this);
+    }
+
+    public Task<IActionResult> OnPostTakeOtherAsync(Guid other, int[] motifs, CancellationToken stop) => ActAsync(async () =>
+        Show(await art.TakeFromAsync(On, SeenHead, other, motifs, stop)), stop);
 
     public Task<IActionResult> OnPostTakeAsync(Guid file, int[] motifs, bool all, CancellationToken stop) => ActAsync(async () =>
         Show(await art.TakeAsync(On, SeenHead, file, all ? null : motifs, stop)), stop);

@@ -55,6 +55,8 @@ document.addEventListener("keydown", event => {
   else if (event.key === "[") step(-1);
   else if (event.key === "]") step(1);
   else if ((event.key === "." || event.key === ",") && canArrange) table.stepLine(event.key === "." ? 1 : -1);
+  else if ((event.key === "{" || event.key === "}") && canArrange) toFinding(table, event.key === "}" ? 1 : -1);
+  else if ((event.key === "m" || event.key === "M") && canArrange) document.querySelector("#tray .is-finding .act")?.click();
   else if (event.key === "Escape" && canArrange) back(table);
   else if ((event.key === "g" || event.key === "G") && canArrange) table.toggleGrid();
   else if ((event.key === "n" || event.key === "N") && canArrange && now().lines.length === 1) table.showNodes(!table.nodesShown);
@@ -68,6 +70,18 @@ function back(table) {
   if (table.drawing) table.draw(null);
   else if (table.nodesShown) table.showNodes(false);
   else select(now().lines.length ? now().pieces.join(",") : "none");
+}
+
+// Picks what the next finding is about, and brings its place into the middle.
+let finding = 0;
+function toFinding(table, by) {
+  const pins = table.layout.pins;
+  if (pins.length === 0) return;
+  const at = pins.findIndex(p => p.number === finding);
+  const pin = pins[at < 0 ? (by > 0 ? 0 : pins.length - 1) : (at + by + pins.length) % pins.length];
+  finding = pin.number;
+  table.centre(pin.x, pin.y);
+  select(pin.piece ?? "none");
 }
 
 function openCommands() {

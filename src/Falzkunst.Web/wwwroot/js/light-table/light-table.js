@@ -201,6 +201,13 @@ class LightTable extends HTMLElement {
     this.#changed();
   }
 
+  /** Brings a place of the table into the middle. */
+  centre(x, y) {
+    const p = this.#view.toScreen(x, y);
+    this.#view.pan(this.clientWidth / 2 - p.x, this.clientHeight / 2 - p.y);
+    this.#changed();
+  }
+
   nextMode() {
     const modes = this.modes;
     if (modes.length < 2) return;
