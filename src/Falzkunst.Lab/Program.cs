@@ -14,8 +14,9 @@ try
         "pieces" => () => PiecesVerb.Run(words),
         "plan" => () => PlanVerb.Run(words),
         "export" => () => ExportVerb.Run(words),
-        "" => throw new LabRefused("no verb given; known are import, pieces, plan, export"),
-        var other => throw new LabRefused($"unknown verb “{other}”; known are import, pieces, plan, export"),
+        "thin" => () => ThinVerb.Run(words),
+        "" => throw new LabRefused("no verb given; known are import, pieces, plan, export, thin"),
+        var other => throw new LabRefused($"unknown verb “{other}”; known are import, pieces, plan, export, thin"),
     };
     Console.Out.WriteLine(LabJson.Write(verb()));
     return 0;

@@ -28,6 +28,25 @@ public sealed class LabTests
     }
 
     [Fact]
+    public void Thin_finds_what_is_narrower_than_asked_and_the_narrowest_where_nothing_is()
+    {
+        var folder = Directory.CreateTempSubdirectory("lab").FullName;
+        var file = Path.Combine(folder, "bar.svg");
+        File.WriteAllText(file, """<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40"><path d="M5 5h20v14.75h10v-14.75h20v30h-20v-14.75h-10v14.75h-20Z"/></svg>""");
+        var picture = Path.Combine(folder, "bar-thin.svg");
+        var json = Good("thin", file, "--min", "0.8", "--svg", picture);
+        var place = Assert.Single(json.GetProperty("places").EnumerateArray());
+        Assert.Equal("strand", place.GetProperty("kind").GetString());
+        Assert.InRange(place.GetProperty("width").GetDouble(), 0.49, 0.51);
+        Assert.Equal(place.GetProperty("width").GetDouble(), json.GetProperty("narrowest").GetDouble());
+        Assert.Contains("<circle", File.ReadAllText(picture), StringComparison.Ordinal);
+        var wide = Good("thin", file, "--min", "0.3");
+        Assert.Empty(wide.GetProperty("places").EnumerateArray());
+        Assert.InRange(wide.GetProperty("narrowest").GetDouble(), 0.49, 0.51);
+        Assert.Equal(2, Lab("thin", file).Code);
+    }
+
+    [Fact]
     public void Import_counts_and_writes_back()
     {
         var target = Path.Combine(Directory.CreateTempSubdirectory("lab").FullName, "back.svg");

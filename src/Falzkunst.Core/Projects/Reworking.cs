@@ -11,6 +11,9 @@ public static class Reworking
     /// <summary>A line ends at the paper's edge, give or take this much, mm.</summary>
     private const double SlackMm = 0.01;
 
+    /// <summary>A part shorter than this is given to nobody, mm.</summary>
+    private const double LeastPartMm = 0.05;
+
     /// <summary>A shape drawn on a piece; on none it becomes a piece of its own if it is cut and closed, else a line on no piece.</summary>
     /// <param name="design">The design.</param>
     /// <param name="onto">Id of the piece; null for none.</param>
@@ -152,11 +155,14 @@ public static class Reworking
         var changed = owner.Without([at]);
         foreach (var part in kept) changed = changed.With(model with { Id = changed.NextLine, Look = model.Look with { Closed = part.IsClosed } }, part);
         design = design.With(piece, _ => changed);
-        foreach (var part in others)
+        foreach (var under in others.Count == 0 ? [] : design.Pieces.Where(p => p.Id != piece && !p.Locked).Reverse().ToList())
         {
-            var middle = Sampling.Midpoints(part, 1, 9) is var points ? points[points.Count / 2] : default;
-            if (design.Pieces.LastOrDefault(p => p.Id != piece && !p.Locked && PaperOf.Piece(p).Holds(p.Place.Inverse().Apply(middle))) is not { } under) continue;
-            design = design.With(under.Id, p => p.With(model with { Id = p.NextLine, Look = model.Look with { Closed = false } }, part.Map(p.Place.Inverse())));
+            var (back, sheet) = (under.Place.Inverse(), PaperOf.Piece(under));
+            var clipped = others.SelectMany(part => PathClip.Parts(part, p => sheet.Holds(back.Apply(p), SlackMm))).ToList();
+            // What lies in the air between pieces belongs to none.
+            others = [.. clipped.Where(c => !c.Inside).Select(c => c.Part)];
+            foreach (var (part, _) in clipped.Where(c => c.Inside && c.Part.Length > LeastPartMm))
+                design = design.With(under.Id, p => p.With(model with { Id = p.NextLine, Look = model.Look with { Closed = false } }, part.Map(back)));
         }
         return design;
     }

@@ -38,6 +38,10 @@ public sealed class ChecksTests
         Assert.Empty(Checks.Of(after));
         Assert.Equal(20, after.Pieces[0].Shape.Paths[1].Length, 1);
         Assert.Equal(30, after.Pieces[1].Shape.Paths[1].Length, 1);
+        // Also where there is air between the two, which belongs to nobody.
+        var apart = project with { Design = project.Design.With("p2", p => p with { Place = Affine.Move(90, 0) }) };
+        Assert.Equal("across-pieces", Assert.Single(Checks.Of(apart.Design)).Code);
+        Assert.Equal(20, Mended(apart).Design.Pieces[1].Shape.Paths[1].Length, 1);
     }
 
     [Fact]

@@ -52,9 +52,9 @@ public static class Checks
                 yield return About("open-outline", Severity.Major, i, path.End, $"A cut on {piece.Name} is open by {path.Start.DistanceTo(path.End):0.00} mm and will not come out.");
             else if (facts.OffPaper.TryGetValue(i, out var off) && off.Length > CareMm)
             {
-                yield return Neighbour(piece, off.At, design) is { } other
-                    ? About("across-pieces", Severity.Major, i, off.At, $"A {word} line of {piece.Name} runs {off.Length:0.0} mm over its edge onto {other.Name}.")
-                    : About("past-edge", Severity.Minor, i, off.At, $"A {word} line on {piece.Name} runs {off.Length:0.0} mm of its {path.Length:0.0} mm past the edge.");
+                yield return off.At.Select(p => Neighbour(piece, p, design)).FirstOrDefault(p => p is not null) is { } other
+                    ? About("across-pieces", Severity.Major, i, off.At[0], $"A {word} line of {piece.Name} runs {off.Length:0.0} mm over its edge onto {other.Name}.")
+                    : About("past-edge", Severity.Minor, i, off.At[0], $"A {word} line on {piece.Name} runs {off.Length:0.0} mm of its {path.Length:0.0} mm past the edge.");
             }
         }
         foreach (var (lower, upper) in facts.Doubled)

@@ -14,12 +14,13 @@ internal sealed class LinesOfShape
     private const int MostSamples = 400;
     private const double FineMm = 0.02;
     private const int MostFineSamples = 10_000;
+    private const int PlacesKept = 24;
 
     private static readonly ConditionalWeakTable<PieceShape, LinesOfShape> Known = [];
     private readonly string _roles;
 
-    /// <summary>By index of a line: how much of it lies off the paper, mm, and where that begins.</summary>
-    public IReadOnlyDictionary<int, (double Length, Point At)> OffPaper { get; }
+    /// <summary>By index of a line: how much of it lies off the paper, mm, and some places there, the first one where that begins.</summary>
+    public IReadOnlyDictionary<int, (double Length, IReadOnlyList<Point> At)> OffPaper { get; }
 
     /// <summary>Pairs of lines that lie on each other, the lower one first.</summary>
     public IReadOnlyList<(int Lower, int Upper)> Doubled { get; }
@@ -27,7 +28,7 @@ internal sealed class LinesOfShape
     private LinesOfShape(Piece piece, string roles)
     {
         _roles = roles;
-        var off = new Dictionary<int, (double, Point)>();
+        var off = new Dictionary<int, (double, IReadOnlyList<Point>)>();
         for (var i = 1; i < piece.Lines.Length; i++)
         {
             if (Off(piece, i) is { } found) off[i] = found;
@@ -46,7 +47,7 @@ internal sealed class LinesOfShape
     }
 
     // An opening is looked at against the outline alone, since it lies on the edge of the paper by nature.
-    private static (double, Point)? Off(Piece piece, int index)
+    private static (double, IReadOnlyList<Point>)? Off(Piece piece, int index)
     {
         var path = piece.Shape.Paths[index];
         var paper = PaperOf.Piece(piece);
@@ -54,7 +55,7 @@ internal sealed class LinesOfShape
         if (!Sampling.Midpoints(path, SampleMm, MostSamples).Append(path.Start).Append(path.End).Any(IsOff)) return null;
         var samples = Sampling.Midpoints(path, FineMm, MostFineSamples);
         var off = samples.Where(IsOff).ToList();
-        return off.Count == 0 ? null : (path.Length * off.Count / samples.Count, off[0]);
+        return off.Count == 0 ? null : (path.Length * off.Count / samples.Count, [.. off.Where((_, i) => i % Math.Max(1, off.Count / PlacesKept) == 0)]);
     }
 
     private static List<(int, int)> Doubles(PieceShape shape)

@@ -1,0 +1,35 @@
+using BenchmarkDotNet.Attributes;
+using Falzkunst.Core.Detail;
+using Falzkunst.Core.Geometry;
+using Path = Falzkunst.Core.Geometry.Path;
+
+namespace Falzkunst.Bench;
+
+/// <summary>The width survey of one lace-like piece: a plate full of openings with walls of 0.6 mm and more.</summary>
+[MemoryDiagnoser]
+public class WidthBench
+{
+    private List<Path> _rings = null!;
+
+    [Params(20_000, 100_000)]
+    public int Vertices { get; set; }
+
+    [GlobalSetup]
+    public void Make()
+    {
+        const int perRing = 50;
+        var count = Vertices / perRing;
+        var side = (int)Math.Ceiling(Math.Sqrt(count));
+        _rings = [Path.Rectangle(0, 0, side * 5 + 4, side * 5 + 4)];
+        for (var i = 0; i < count; i++)
+        {
+            var (x, y) = (i % side * 5 + 4.5, i / side * 5 + 4.5);
+            _rings.Add(Path.Polyline(Enumerable.Range(0, perRing).Select(k => 2 * Math.PI * k / perRing)
+                .Select(a => new Point(x + 2.1 * Math.Cos(a) * (1 + 0.05 * Math.Cos(6 * a)), y + 2.1 * Math.Sin(a))), closed: true));
+        }
+        foreach (var ring in _rings) _ = ring.Flat.Length;
+    }
+
+    [Benchmark]
+    public int Survey() => WidthSurvey.Of(_rings, 0.8).Count;
+}
