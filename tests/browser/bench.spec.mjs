@@ -189,7 +189,10 @@ test("variants stand side by side, layers are dragged, and a stock is laid on a 
   await headMoves(page, () => page.getByLabel("Name of the variant").press("Enter"));
   await say(page, "scale 200");
   const large = await page.getByLabel("Width").inputValue();
-  await headMoves(page, () => page.getByRole("button", { name: "Take up Small star" }).click());
+  await page.getByRole("button", { name: "Side by side" }).click();
+  await expect(page.getByRole("img", { name: "As it is now" })).toBeVisible();
+  await headMoves(page, () => page.getByRole("figure").filter({ hasText: "Small star" }).getByRole("button", { name: "Take this one up" }).click());
+  await expect(page.locator(".side-by-side")).toHaveCount(0);
   await expect(page.getByLabel("Width")).not.toHaveValue(large);
   await headMoves(page, () => page.getByRole("button", { name: "Take up Before: Small star" }).click());
   await expect(page.getByLabel("Width")).toHaveValue(large);
@@ -201,5 +204,17 @@ test("variants stand side by side, layers are dragged, and a stock is laid on a 
   await expect(rows.nth(0)).toContainText("Ember 220");
   for (let i = 0; i < 6; i++) await headMoves(page, () => page.keyboard.press("Control+z"));
   await expect(rows.nth(0)).toContainText("Kraft 240");
+
+  // A choice made while an edit is on its way is not taken back by the edit's answer.
+  await page.locator("#tray").getByRole("button", { name: /^Pick the lines of/ }).first().click();
+  await expect(page.locator(".tray-title h2")).toContainText("on Star");
+  await headMoves(page, async () => {
+    await page.locator("[data-history=redo]").click();
+    await page.getByRole("button", { name: /Moon/ }).click();
+  });
+  await expect(page.locator("#name")).toHaveValue("Moon");
+  await page.waitForTimeout(400);
+  await expect(page.locator("#name")).toHaveValue("Moon");
+  await headMoves(page, () => page.keyboard.press("Control+z"));
   expect(errors).toEqual([]);
 });

@@ -197,10 +197,17 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
         return Content(Thumbnail.Svg(shown, ColourOf(shown)), "image/svg+xml");
     }
 
-    /// <summary>Small picture of a variant.</summary>
+    /// <summary>Picture of a variant; number 0 is what is there now of the piece picked, or of the design.</summary>
     public IActionResult OnGetVariant(int number)
     {
-        if (Value.Variants.FirstOrDefault(v => v.Number == number) is not { } variant) return NotFound();
-        return Content(ProjectPicture.Svg(Value with { Design = Value.Design with { Pieces = variant.Pieces } }, On.Drawer), "image/svg+xml");
+        var pieces = number == 0 ? Shown is { } now ? [now] : Value.Design.Pieces : Value.Variants.FirstOrDefault(v => v.Number == number)?.Pieces;
+        if (pieces is not { } shown) return NotFound();
+        return Content(ProjectPicture.Svg(Value with { Design = Value.Design with { Pieces = shown } }, On.Drawer), "image/svg+xml");
     }
+
+    /// <summary>The variants of what is picked that are kept aside: a piece's own, or all.</summary>
+    public IReadOnlyList<Variant> Kept => [.. Value.Variants.Where(v => v.Of is null || Shown is null || v.Of == Shown.Id)];
+
+    /// <summary>The variants and what is there now, side by side over the table.</summary>
+    public IActionResult OnGetSideBySide() => Partial("_SideBySide", this);
 }

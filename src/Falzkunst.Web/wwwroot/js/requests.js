@@ -16,7 +16,8 @@ document.addEventListener("htmx:before:request", event => {
 document.addEventListener("project-shown", event => {
   const { dataset } = document.body, table = document.querySelector("light-table");
   const head = String(event.detail.head), { asked, selected } = event.detail;
-  // An answer to what was selected before does not take a newer choice back.
+  // An answer to what was selected before does not take a newer choice back; the tray is asked for once more.
+  if (asked !== (dataset.selected ?? "")) showNow();
   const isOther = asked === (dataset.selected ?? "") && selected !== asked;
   if (isOther) dataset.selected = selected;
   if (head !== dataset.head) {
@@ -28,7 +29,11 @@ document.addEventListener("project-shown", event => {
 });
 
 // The project moved on between page and scene, such as by a change still on its way when the page was asked for.
-document.addEventListener("scene-differs", () => htmx.ajax("GET", "?handler=Regions", { source: "#chooser", target: "#tray", swap: "none" }));
+document.addEventListener("scene-differs", showNow);
+
+function showNow() {
+  htmx.ajax("GET", "?handler=Regions", { source: "#chooser", target: "#tray", swap: "none" });
+}
 
 // The server cannot be reached, or answered with something that is no page of ours.
 document.addEventListener("htmx:error", () => say("The server did not answer. Nothing was changed; try once more in a moment."));
