@@ -77,6 +77,9 @@ public sealed class ChecksTests
         var after = Mended(project).Design;
         Assert.Equal(80 * 50 - 20 * 10, Assert.Single(after.Pieces).Area, 6);
         Assert.Empty(Checks.Of(Given.ProjectOf(Given.Piece("p1", 80, 50), Given.Piece("p2", 20, 10) with { Place = Affine.Move(30, 20), Stock = "slate-220" }).Design));
+        // In an opening of the other it lies on no paper.
+        var window = Given.Piece("p1", 80, 50, (Given.Line("l2", LineRole.Opening, Operation.Cut), Path.Rectangle(25, 15, 30, 20)));
+        Assert.Empty(Checks.Of(Given.ProjectOf(window, Given.Piece("p2", 20, 10) with { Place = Affine.Move(30, 20) }).Design));
     }
 
     [Fact]

@@ -101,11 +101,19 @@ public static class Checks
             var host = tree.Meeting(boxes[i]).Where(k => k != i && boxes[k].Contains(boxes[i], 0.05) && design.Pieces[k].Stock == inner.Stock)
                 .Where(k => boxes[k].Area > boxes[i].Area).OrderBy(k => boxes[k].Area)
                 .Select(k => design.Pieces[k]).FirstOrDefault(p => Holds(p, inner));
+            // In an opening it lies on no paper: it is what was cut out there, or fits in it.
+            if (host is not null && !LiesOnPaper(host, inner)) continue;
             if (host is null) continue;
             yield return new Finding("inside-another", Severity.Minor,
                 $"{inner.Name} lies inside {host.Name} on the same stock: a layer of its own, or an opening?", inner.Id, null,
                 inner.Place.Apply(inner.Size.Centre));
         }
+    }
+
+    private static bool LiesOnPaper(Piece host, Piece part)
+    {
+        var outline = part.Shape.Paths[0].Map(part.Place.Then(host.Place.Inverse()));
+        return Sampling.Midpoints(outline, 1, 60).Exists(p => PaperOf.Piece(host).Holds(p));
     }
 
     /// <summary>All of a piece's outline lies inside another's.</summary>

@@ -13,7 +13,7 @@ export function draw(svg, { view, width, height, layout, selected, inches, head,
   if (grid) drawGrid(svg, view, width, height, grid);
   frames(svg, view, layout);
   if (selected) measure(svg, view, layout, selected, table);
-  pins(svg, view, layout);
+  pins(svg, view, width, height, layout);
   if (nodes) drawNodes(svg, view, nodes, chosenNode);
   if (head) tool(svg, view, head);
   scaleBar(svg, view, width, height, inches);
@@ -50,9 +50,14 @@ function measure(svg, view, layout, selected, table) {
     : { x: h.x - 4, y: h.y - 4, width: 8, height: 8, rx: 2, class: "handle" });
 }
 
-function pins(svg, view, layout) {
+// More pins than this at once say no more, and each costs time at every frame; nearer, all of them are seen.
+const MOST_PINS = 150;
+
+function pins(svg, view, width, height, layout) {
+  let drawn = 0;
   for (const pin of layout.pins) {
     const p = view.toScreen(pin.x, pin.y);
+    if (p.x < 0 || p.y < 0 || p.x > width || p.y > height || ++drawn > MOST_PINS) continue;
     element(svg, "circle", { cx: p.x, cy: p.y - 12, r: 9, fill: pin.severity === "major" ? "#B3361E" : "#855B00" });
     element(svg, "path", { d: `M${p.x - 3} ${p.y - 5}L${p.x} ${p.y}L${p.x + 3} ${p.y - 5}Z`, fill: pin.severity === "major" ? "#B3361E" : "#855B00" });
     element(svg, "text", { x: p.x, y: p.y - 8, class: "pin-number" }, pin.number);
