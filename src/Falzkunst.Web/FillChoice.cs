@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -19,6 +18,7 @@ public sealed record FillChoice(string Words, string Command, bool IsChosen, str
 {
     public const double Width = 84;
     public const double Height = 46;
+    private const double Edge = 3;
 
     /// <summary>A picture shows no strokes closer than this, in its own units; closer ones are shown as if farther apart.</summary>
     private const double LeastShown = 1.3;
@@ -55,21 +55,17 @@ public sealed record FillChoice(string Words, string Command, bool IsChosen, str
 
     private static ImmutableArray<Core.Geometry.Path> Shown(List<Core.Geometry.Path> rings, AreaFill fill, double tip, ImmutableArray<Core.Geometry.Path> strokes)
     {
-        var least = LeastShown / Scale(Around(rings));
+        var least = LeastShown / SmallPicture.Scale(Around(rings), Width, Height, Edge);
         return fill.DistanceFor(tip) >= least ? strokes : AreaFills.Strokes(rings, fill with { DistanceMm = Math.Clamp(least, AreaFill.LeastMm, AreaFill.MostMm) }, tip);
     }
 
     private static Box Around(List<Core.Geometry.Path> rings) => rings.Aggregate(Box.Empty, (all, r) => all.Include(r.Bounds));
-    private static double Scale(Box box) => Math.Min((Width - 6) / Math.Max(box.Width, 1e-6), (Height - 6) / Math.Max(box.Height, 1e-6));
 
     private static string Draw(List<Core.Geometry.Path> rings, ImmutableArray<Core.Geometry.Path> strokes, Line line, double tip)
     {
         var box = Around(rings);
-        var scale = Scale(box);
-        var map = Affine.Move(-box.Centre.X, -box.Centre.Y).Then(Affine.Scale(scale, scale)).Then(Affine.Move(Width / 2, Height / 2));
-        var d = new StringBuilder();
-        foreach (var path in rings.Concat(strokes)) d.Append(PathText.Write(path.Map(map), 1));
-        var width = Math.Clamp(tip * scale, 0.5, 1.2);
-        return string.Create(CultureInfo.InvariantCulture, $"<path d=\"{d}\" fill=\"none\" stroke=\"{line.Ink ?? line.Operation.Colour()}\" stroke-width=\"{width:0.##}\"/>");
+        var map = SmallPicture.Fit(box, Width, Height, Edge);
+        var d = string.Concat(rings.Concat(strokes).Select(path => SmallPicture.Data(path.Map(map))));
+        return SmallPicture.Stroke(line, d, Math.Clamp(tip * SmallPicture.Scale(box, Width, Height, Edge), 0.5, 1.2));
     }
 }

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text;
 using Falzkunst.Core.Designs;
-using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 
@@ -15,8 +14,8 @@ public sealed class MotifPicture : TagHelper
     private const double Height = 66;
     private const double Edge = 4;
 
-    /// <summary>A motif of more segments than this is shown by its outlines, coarsely.</summary>
-    private const int MostSegments = 1500;
+    /// <summary>Points round an outline of a motif that is shown coarsely.</summary>
+    private const int CoarsePoints = 200;
 
     public required Motif Motif { get; set; }
     public required Drawer Drawer { get; set; }
@@ -29,10 +28,9 @@ public sealed class MotifPicture : TagHelper
         output.Attributes.SetAttribute("height", Height);
         output.Attributes.SetAttribute("viewBox", $"0 0 {Width} {Height}");
         output.Attributes.SetAttribute("aria-hidden", "true");
-        var box = Motif.Box;
-        var scale = Math.Min((Width - 2 * Edge) / Math.Max(box.Width, 1e-6), (Height - 2 * Edge) / Math.Max(box.Height, 1e-6));
-        var map = Affine.Move(-box.Centre.X, -box.Centre.Y).Then(Affine.Scale(scale, scale)).Then(Affine.Move(Width / 2, Height / 2));
-        var isLarge = Motif.Pieces.Sum(p => p.Shape.Paths.Sum(path => path.Segments.Length)) > MostSegments;
+        var map = SmallPicture.Fit(Motif.Box, Width, Height, Edge);
+        var isLarge = Motif.Pieces.Sum(p => p.Shape.Paths.Sum(path => path.Segments.Length)) > SmallPicture.MostSegments;
+        int? coarse = isLarge ? CoarsePoints : null;
         var content = new StringBuilder();
         foreach (var piece in Motif.Pieces)
         {
@@ -40,19 +38,15 @@ public sealed class MotifPicture : TagHelper
             content.Append("<path d=\"");
             foreach (var (line, path) in piece.Drawn)
             {
-                if (line.Role == LineRole.Outline || (line.Role == LineRole.Opening && !isLarge)) content.Append(Text(path.Map(place), isLarge));
+                if (line.Role == LineRole.Outline || (line.Role == LineRole.Opening && !isLarge)) content.Append(SmallPicture.Data(path.Map(place), coarse));
             }
             content.Append(CultureInfo.InvariantCulture, $"\" fill=\"{Drawer.ColourOf(piece.Stock)}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-width=\".7\"/>");
             if (isLarge) continue;
-            foreach (var (line, path) in piece.Drawn.Where(d => d.Line.Role == LineRole.Inner)) Stroke(content, line, path.Map(place));
+            foreach (var (line, path) in piece.Drawn.Where(d => d.Line.Role == LineRole.Inner)) Stroke(line, path.Map(place));
         }
-        foreach (var loose in Motif.Loose) Stroke(content, loose.Line, loose.Path.Map(map));
+        foreach (var loose in Motif.Loose) Stroke(loose.Line, loose.Path.Map(map));
         output.Content.SetHtmlContent(content.ToString());
+
+        void Stroke(Line line, Core.Geometry.Path path) => content.Append(SmallPicture.Stroke(line, SmallPicture.Data(path), 0.7));
     }
-
-    private static void Stroke(StringBuilder content, Line line, Core.Geometry.Path path) => content.Append(CultureInfo.InvariantCulture,
-        $"<path d=\"{PathText.Write(path, 1)}\" fill=\"none\" stroke=\"{line.Ink ?? line.Operation.Colour()}\" stroke-width=\".7\"/>");
-
-    private static string Text(Core.Geometry.Path path, bool coarse) => PathText.Write(
-        coarse ? Core.Geometry.Path.Polyline(Sampling.Midpoints(path, path.Length / 200, 200), path.IsClosed) : path, 1);
 }

@@ -14,8 +14,8 @@ public sealed class Thumbnail : TagHelper
     private const double Side = 48;
     private const double Edge = 4;
 
-    /// <summary>A picture of this size needs no more path data; larger pieces are shown by their outline alone.</summary>
-    private const int MostSegments = 1500;
+    /// <summary>Points round the outline of a piece that is shown coarsely.</summary>
+    private const int CoarsePoints = 300;
 
     public required Piece Piece { get; set; }
     public required string Colour { get; set; }
@@ -41,29 +41,20 @@ public sealed class Thumbnail : TagHelper
     }
 
     /// <summary>The picture by itself.</summary>
-    public static string Svg(Piece piece, string colour) => string.Create(CultureInfo.InvariantCulture,
-        $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Side}\" height=\"{Side}\" viewBox=\"0 0 {Side} {Side}\">{Content(piece, colour)}</svg>");
-
-    /// <summary>What is in the picture, for a box of 48 by 48.</summary>
-    public static string Content(Piece piece, string colour)
+    public static string Svg(Piece piece, string colour)
     {
-        var size = piece.Size;
-        var scale = (Side - 2 * Edge) / Math.Max(Math.Max(size.Width, size.Height), 1e-6);
-        var map = Affine.Move(-size.MinX, -size.MinY).Then(Affine.Scale(scale, scale))
-            .Then(Affine.Move((Side - size.Width * scale) / 2, (Side - size.Height * scale) / 2));
+        var map = SmallPicture.Fit(piece.Size, Side, Side, Edge);
         var paper = new StringBuilder();
         var lines = new StringBuilder();
-        var isLarge = piece.Shape.Paths.Sum(p => p.Segments.Length) > MostSegments;
+        var isLarge = piece.Shape.Paths.Sum(p => p.Segments.Length) > SmallPicture.MostSegments;
         foreach (var (line, path) in piece.Drawn)
         {
             if (isLarge && line.Role != LineRole.Outline) continue;
-            var d = PathText.Write(isLarge ? Coarse(path.Map(map)) : path.Map(map), 1);
+            var d = SmallPicture.Data(path.Map(map), isLarge ? CoarsePoints : null);
             if (line.Role != LineRole.Inner) paper.Append(d);
-            else if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(CultureInfo.InvariantCulture, $"<path d=\"{d}\" fill=\"none\" stroke=\"{line.Ink ?? line.Operation.Colour()}\" stroke-width=\".8\"/>");
+            else if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(SmallPicture.Stroke(line, d, 0.8));
         }
-        return $"<path d=\"{paper}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"{Operation.Cut.Colour()}\" stroke-opacity=\".55\" stroke-width=\".6\"/>{lines}";
+        return string.Create(CultureInfo.InvariantCulture,
+            $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Side}\" height=\"{Side}\" viewBox=\"0 0 {Side} {Side}\"><path d=\"{paper}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"{Operation.Cut.Colour()}\" stroke-opacity=\".55\" stroke-width=\".6\"/>{lines}</svg>");
     }
-
-    private static Core.Geometry.Path Coarse(Core.Geometry.Path path) => Core.Geometry.Path.Polyline(
-        Sampling.Midpoints(path, path.Length / 300, 300), path.IsClosed);
 }

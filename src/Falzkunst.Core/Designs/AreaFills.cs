@@ -145,14 +145,7 @@ public static class AreaFills
     private static List<(double From, double To)> Spans(List<Point[]> rings, double y)
     {
         var crossings = new List<double>();
-        foreach (var ring in rings)
-        {
-            for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++)
-            {
-                var (a, b) = (ring[i], ring[j]);
-                if (a.Y > y != b.Y > y) crossings.Add((b.X - a.X) * (y - a.Y) / (b.Y - a.Y) + a.X);
-            }
-        }
+        foreach (var ring in rings) Polygons.AddCrossings(ring, y, crossings);
         crossings.Sort();
         var spans = new List<(double, double)>();
         for (var i = 0; i + 1 < crossings.Count; i += 2)

@@ -1,4 +1,3 @@
-using System.Runtime.CompilerServices;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -9,27 +8,18 @@ namespace Falzkunst.Core.Designs;
 /// </summary>
 public sealed class PaperOf
 {
-    private static readonly ConditionalWeakTable<PieceShape, PaperOf> Known = [];
+    private static readonly PerShape<PaperOf> Known = new(p => new PaperOf(p));
 
-    private readonly string _roles;
     private readonly RegionIndex _outline;
     private readonly RegionIndex _openings;
 
-    private PaperOf(Piece piece, string roles)
+    private PaperOf(Piece piece)
     {
-        _roles = roles;
         _outline = new RegionIndex([piece.Shape.Paths[0].Flat.ToArray()]);
         _openings = new RegionIndex([.. piece.Drawn.Where(d => d.Line.Role == LineRole.Opening).Select(d => d.Path.Flat.ToArray())]);
     }
 
-    public static PaperOf Piece(Piece piece)
-    {
-        var roles = string.Concat(piece.Lines.Select(l => l.Role == LineRole.Opening ? 'p' : 'i'));
-        if (Known.TryGetValue(piece.Shape, out var known) && known._roles == roles) return known;
-        var paper = new PaperOf(piece, roles);
-        Known.AddOrUpdate(piece.Shape, paper);
-        return paper;
-    }
+    public static PaperOf Piece(Piece piece) => Known.Of(piece);
 
     /// <summary>A point lies on paper; within <paramref name="slack"/> mm of an edge it counts as on it.</summary>
     public bool Holds(Point p, double slack = 0)

@@ -42,11 +42,7 @@ public static class Polygons
         {
             var y = low + (high - low) * share;
             crossings.Clear();
-            for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++)
-            {
-                var (a, b) = (ring[i], ring[j]);
-                if (a.Y > y != b.Y > y) crossings.Add((b.X - a.X) * (y - a.Y) / (b.Y - a.Y) + a.X);
-            }
+            AddCrossings(ring, y, crossings);
             crossings.Sort();
             for (var i = 0; i + 1 < crossings.Count; i += 2)
             {
@@ -55,6 +51,16 @@ public static class Polygons
             }
         }
         return best;
+    }
+
+    /// <summary>Adds where a level line crosses the edges of a ring: x of each crossing, in the ring's order.</summary>
+    public static void AddCrossings(ReadOnlySpan<Point> ring, double y, List<double> crossings)
+    {
+        for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++)
+        {
+            var (a, b) = (ring[i], ring[j]);
+            if (a.Y > y != b.Y > y) crossings.Add((b.X - a.X) * (y - a.Y) / (b.Y - a.Y) + a.X);
+        }
     }
 
     // Irrational-looking shares, so that a scan line does not run along corners of neatly drawn art.

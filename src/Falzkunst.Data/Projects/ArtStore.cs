@@ -34,13 +34,17 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
         await db.SaveChangesAsync(stop);
     }
 
-    /// <summary>A file as it came; null where the owner has none of that key in that project.</summary>
-    public async Task<(string FileName, string? Origin, byte[] Content)?> ContentAsync(Guid owner, Guid project, Guid art, CancellationToken stop)
+    /// <summary>What a file is called and whose hand it is from; null where the owner has none of that key in that project.</summary>
+    public async Task<(string FileName, string? Origin)?> FindAsync(Guid owner, Guid project, Guid art, CancellationToken stop)
     {
         var row = await db.ArtFiles.AsNoTracking().Where(a => a.Id == art && a.ProjectId == project && a.Owner == owner)
-            .Select(a => new { a.FileName, a.Origin, a.Content }).SingleOrDefaultAsync(stop);
-        return row is null ? null : (row.FileName, row.Origin, row.Content);
+            .Select(a => new { a.FileName, a.Origin }).SingleOrDefaultAsync(stop);
+        return row is null ? null : (row.FileName, row.Origin);
     }
+
+    /// <summary>A file that was found, as it came.</summary>
+    public Task<byte[]> ContentAsync(Guid owner, Guid art, CancellationToken stop) =>
+        db.ArtFiles.Where(a => a.Id == art && a.Owner == owner).Select(a => a.Content).SingleAsync(stop);
 
     /// <summary>The hands that files came from so far, by name.</summary>
     public Task<List<string>> OriginsAsync(Guid owner, CancellationToken stop) => db.ArtFiles

@@ -47,11 +47,14 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
 
     /// <summary>The motifs of a file that the project has, read and sorted by the rules as they are now.</summary>
     /// <exception cref="EditRefused">The project has no such file.</exception>
-    public async Task<ImmutableArray<Motif>> MotifsAsync(OnDesk on, Guid file, CancellationToken stop)
+    public async Task<ImmutableArray<Motif>> MotifsAsync(OnDesk on, Guid file, CancellationToken stop) =>
+        await MotifsAsync(on, file, (await FoundAsync(on, file, stop)).Origin, stop);
+
+    private async Task<ImmutableArray<Motif>> MotifsAsync(OnDesk on, Guid file, string? origin, CancellationToken stop)
     {
-        if (await art.ContentAsync(ProjectDesk.Owner, on.Project.Id, file, stop) is not { } kept) throw new EditRefused("That file is no longer in the project.");
-        var remembered = await RulesForAsync(kept.Origin, stop);
-        return motifs.Get(file, remembered, () => Motifs.Of(Assembler.Assemble(ArtReader.Read(kept.Content), remembered, on.Drawer.StockFor)));
+        var remembered = await RulesForAsync(origin, stop);
+        return await motifs.GetAsync(file, remembered, async () =>
+            Motifs.Of(Assembler.Assemble(await ReadAsync(file, stop), remembered, on.Drawer.StockFor)));
     }
 
     /// <summary>Takes motifs of a file into the project.</summary>
@@ -63,17 +66,24 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <exception cref="EditRefused">The project has no such file, or no motif was named.</exception>
     public async Task<OnDesk> TakeAsync(OnDesk on, int seenHead, Guid file, IReadOnlyCollection<int>? numbers, CancellationToken stop)
     {
-        if (await art.ContentAsync(ProjectDesk.Owner, on.Project.Id, file, stop) is not { } kept) throw new EditRefused("That file is no longer in the project.");
+        var (fileName, origin) = await FoundAsync(on, file, stop);
         if (numbers is null)
         {
-            var whole = Assembler.Assemble(ArtReader.Read(kept.Content), await RulesForAsync(kept.Origin, stop), on.Drawer.StockFor, on.Value.Design.NextPiece);
-            return await desk.DoAsync(on, seenHead, new BringInArt(file, kept.FileName) { Pieces = whole }, stop);
+            var whole = Assembler.Assemble(await ReadAsync(file, stop), await RulesForAsync(origin, stop), on.Drawer.StockFor, on.Value.Design.NextPiece);
+            return await desk.DoAsync(on, seenHead, new BringInArt(file, fileName) { Pieces = whole }, stop);
         }
-        var all = await MotifsAsync(on, file, stop);
+        var all = await MotifsAsync(on, file, origin, stop);
         var wanted = Wanted(all, numbers);
-        var taken = Motifs.Take(all, wanted, on.Value.SetOut.Card.OpenWidth, on.Value.Design.NextPiece);
-        return await desk.DoAsync(on, seenHead, new BringInArt(file, kept.FileName, wanted) { Pieces = taken }, stop);
+        return await desk.DoAsync(on, seenHead, new BringInArt(file, fileName, wanted) { Pieces = Taken(on, all, wanted) }, stop);
     }
+
+    private async Task<(string FileName, string? Origin)> FoundAsync(OnDesk on, Guid file, CancellationToken stop) =>
+        await art.FindAsync(ProjectDesk.Owner, on.Project.Id, file, stop) ?? throw new EditRefused("That file is no longer in the project.");
+
+    private async Task<Drawing> ReadAsync(Guid file, CancellationToken stop) => ArtReader.Read(await art.ContentAsync(ProjectDesk.Owner, file, stop));
+
+    private static Design Taken(OnDesk on, ImmutableArray<Motif> all, ImmutableArray<int> wanted) =>
+        Motifs.Take(all, wanted, on.Value.SetOut.Card.OpenWidth, on.Value.Design.NextPiece);
 
     /// <summary>The other projects of the workshop that have pieces, the last changed first.</summary>
     public async Task<List<ProjectCard>> OthersAsync(OnDesk on, CancellationToken stop) =>
@@ -93,8 +103,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     {
         var (name, all) = await MotifsOfAsync(other, stop);
         var wanted = Wanted(all, numbers);
-        var taken = Motifs.Take(all, wanted, on.Value.SetOut.Card.OpenWidth, on.Value.Design.NextPiece);
-        return await desk.DoAsync(on, seenHead, new BringInPieces(other, name, wanted) { Pieces = taken }, stop);
+        return await desk.DoAsync(on, seenHead, new BringInPieces(other, name, wanted) { Pieces = Taken(on, all, wanted) }, stop);
     }
 
     private static ImmutableArray<int> Wanted(ImmutableArray<Motif> all, IEnumerable<int> numbers)

@@ -11,11 +11,11 @@ public sealed class MotifCache : IDisposable
     private readonly MemoryCache _cache = new(new MemoryCacheOptions { SizeLimit = MostFiles });
 
     /// <summary>The motifs of a file under some rules.</summary>
-    public ImmutableArray<Motif> Get(Guid file, ImmutableArray<LookRule> rules, Func<ImmutableArray<Motif>> read)
+    public async Task<ImmutableArray<Motif>> GetAsync(Guid file, ImmutableArray<LookRule> rules, Func<Task<ImmutableArray<Motif>>> read)
     {
         var key = (file, string.Join('\n', rules.Select(r => r.ToString())));
         if (_cache.TryGetValue(key, out ImmutableArray<Motif> kept)) return kept;
-        return _cache.Set(key, read(), new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = TimeSpan.FromMinutes(20) });
+        return _cache.Set(key, await read(), new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = TimeSpan.FromMinutes(20) });
     }
 
     public void Dispose() => _cache.Dispose();

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs.Assembling;
 
@@ -53,15 +54,15 @@ public static class Assembler
 
     private static List<ArtLine> DropLinesOfNoLength(List<ArtLine> lines, List<Finding> findings)
     {
-        foreach (var line in lines.Where(HasNoLength))
+        foreach (var line in lines.Where(l => HasNoLength(l.Path)))
         {
             findings.Add(new Finding("no-length", Severity.Minor, $"A line of no length was left out ({line.Place}).",
                 null, null, line.Path.Start));
         }
-        return [.. lines.Where(l => !HasNoLength(l))];
+        return [.. lines.Where(l => !HasNoLength(l.Path))];
     }
 
-    private static bool HasNoLength(ArtLine line) => Math.Max(line.Path.Bounds.Width, line.Path.Bounds.Height) < NoLengthMm;
+    internal static bool HasNoLength(Path path) => Math.Max(path.Bounds.Width, path.Bounds.Height) < NoLengthMm;
 
     private static Piece Finish(PieceDraft draft, string id, string name, string stock)
     {
@@ -69,9 +70,9 @@ public static class Assembler
         parts.AddRange(draft.Openings.OrderBy(o => o.Line.Order).Select(o => (o.Line, LineRole.Opening)));
         parts.AddRange(draft.Lines.OrderBy(l => l.Order).Select(l => (l, LineRole.Inner)));
         var corner = draft.Outline.Line.Path.Bounds.Min;
-        var home = Geometry.Affine.Move(-corner.X, -corner.Y);
+        var home = Affine.Move(-corner.X, -corner.Y);
         return new Piece(
-            id, name, stock, 1, Geometry.Affine.Move(corner),
+            id, name, stock, 1, Affine.Move(corner),
             new PieceShape([.. parts.Select(p => p.Line.Path.Map(home))]),
             [.. parts.Select((p, i) => ToLine(p.Line, $"l{i + 1}", p.Role))]);
     }

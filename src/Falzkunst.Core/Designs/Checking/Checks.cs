@@ -11,9 +11,6 @@ public static class Checks
     /// <summary>A line may leave the paper by this much before anyone cares, mm.</summary>
     private const double CareMm = 0.3;
 
-    /// <summary>A line shorter than this altogether cannot be made by any tool, mm.</summary>
-    private const double NoLengthMm = 0.01;
-
     /// <summary>A gap of this share of a cut's length was meant to close.</summary>
     private const double MeantToClose = 0.02;
 
@@ -46,7 +43,7 @@ public static class Checks
             var (line, path) = (piece.Lines[i], piece.Shape.Paths[i]);
             if (line.Operation == Operation.Aid) continue;
             var word = line.Operation.Word();
-            if (Math.Max(path.Bounds.Width, path.Bounds.Height) < NoLengthMm)
+            if (Assembler.HasNoLength(path))
                 yield return About("no-length", Severity.Minor, i, path.Start, $"A {word} line on {piece.Name} has no length.");
             else if (IsMeantToClose(line, path))
                 yield return About("open-outline", Severity.Major, i, path.End, $"A cut on {piece.Name} is open by {path.Start.DistanceTo(path.End):0.00} mm and will not come out.");
@@ -102,24 +99,23 @@ public static class Checks
                 .Where(k => boxes[k].Area > boxes[i].Area).OrderBy(k => boxes[k].Area)
                 .Select(k => design.Pieces[k]).FirstOrDefault(p => Holds(p, inner));
             // In an opening it lies on no paper: it is what was cut out there, or fits in it.
-            if (host is not null && !LiesOnPaper(host, inner)) continue;
-            if (host is null) continue;
+            if (host is null || !LiesOnPaper(host, inner)) continue;
             yield return new Finding("inside-another", Severity.Minor,
                 $"{inner.Name} lies inside {host.Name} on the same stock: a layer of its own, or an opening?", inner.Id, null,
                 inner.Place.Apply(inner.Size.Centre));
         }
     }
 
-    private static bool LiesOnPaper(Piece host, Piece part)
-    {
-        var outline = part.Shape.Paths[0].Map(part.Place.Then(host.Place.Inverse()));
-        return Sampling.Midpoints(outline, 1, 60).Exists(p => PaperOf.Piece(host).Holds(p));
-    }
+    private static bool LiesOnPaper(Piece host, Piece part) =>
+        Sampling.Midpoints(OutlineIn(host, part), 1, 60).Exists(p => PaperOf.Piece(host).Holds(p));
+
+    /// <summary>A piece's outline in another's coordinates.</summary>
+    private static Path OutlineIn(Piece host, Piece part) => part.Shape.Paths[0].Map(part.Place.Then(host.Place.Inverse()));
 
     /// <summary>All of a piece's outline lies inside another's.</summary>
     internal static bool Holds(Piece host, Piece part)
     {
-        var outline = part.Shape.Paths[0].Map(part.Place.Then(host.Place.Inverse()));
+        var outline = OutlineIn(host, part);
         return host.Size.Contains(outline.Bounds, 0.05)
             && Sampling.Midpoints(outline, 1, 200).TrueForAll(p => PaperOf.Piece(host).HoldsInOutline(p, 0.05));
     }

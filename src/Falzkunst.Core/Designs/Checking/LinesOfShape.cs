@@ -1,4 +1,3 @@
-using System.Runtime.CompilerServices;
 using Falzkunst.Core.Designs.Assembling;
 using Falzkunst.Core.Geometry;
 
@@ -10,14 +9,11 @@ namespace Falzkunst.Core.Designs.Checking;
 /// </summary>
 internal sealed class LinesOfShape
 {
-    private const double SampleMm = 1;
-    private const int MostSamples = 400;
     private const double FineMm = 0.02;
     private const int MostFineSamples = 10_000;
     private const int PlacesKept = 24;
 
-    private static readonly ConditionalWeakTable<PieceShape, LinesOfShape> Known = [];
-    private readonly string _roles;
+    private static readonly PerShape<LinesOfShape> Known = new(p => new LinesOfShape(p));
 
     /// <summary>By index of a line: how much of it lies off the paper, mm, and some places there, the first one where that begins.</summary>
     public IReadOnlyDictionary<int, (double Length, IReadOnlyList<Point> At)> OffPaper { get; }
@@ -25,9 +21,8 @@ internal sealed class LinesOfShape
     /// <summary>Pairs of lines that lie on each other, the lower one first.</summary>
     public IReadOnlyList<(int Lower, int Upper)> Doubled { get; }
 
-    private LinesOfShape(Piece piece, string roles)
+    private LinesOfShape(Piece piece)
     {
-        _roles = roles;
         var off = new Dictionary<int, (double, IReadOnlyList<Point>)>();
         for (var i = 1; i < piece.Lines.Length; i++)
         {
@@ -37,14 +32,7 @@ internal sealed class LinesOfShape
         Doubled = Doubles(piece.Shape);
     }
 
-    public static LinesOfShape Of(Piece piece)
-    {
-        var roles = string.Concat(piece.Lines.Select(l => l.Role == LineRole.Opening ? 'p' : 'i'));
-        if (Known.TryGetValue(piece.Shape, out var known) && known._roles == roles) return known;
-        var lines = new LinesOfShape(piece, roles);
-        Known.AddOrUpdate(piece.Shape, lines);
-        return lines;
-    }
+    public static LinesOfShape Of(Piece piece) => Known.Of(piece);
 
     // An opening is looked at against the outline alone, since it lies on the edge of the paper by nature.
     private static (double, IReadOnlyList<Point>)? Off(Piece piece, int index)
@@ -52,7 +40,7 @@ internal sealed class LinesOfShape
         var path = piece.Shape.Paths[index];
         var paper = PaperOf.Piece(piece);
         bool IsOff(Point p) => piece.Lines[index].Role == LineRole.Opening ? !paper.HoldsInOutline(p, Assembler.SnapMm) : !paper.Holds(p, Assembler.SnapMm);
-        if (!Sampling.Midpoints(path, SampleMm, MostSamples).Append(path.Start).Append(path.End).Any(IsOff)) return null;
+        if (!Sampling.Midpoints(path, LinesOnPieces.SampleMm, LinesOnPieces.MostSamples).Append(path.Start).Append(path.End).Any(IsOff)) return null;
         var samples = Sampling.Midpoints(path, FineMm, MostFineSamples);
         var off = samples.Where(IsOff).ToList();
         return off.Count == 0 ? null : (path.Length * off.Count / samples.Count, [.. off.Where((_, i) => i % Math.Max(1, off.Count / PlacesKept) == 0)]);

@@ -95,11 +95,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
                 head = On.Project.Head;
                 _broughtIn = true;
             }
-            catch (ReadRefused e)
-            {
-                throw new EditRefused($"{name} was not brought in. {e.Message}");
-            }
-            catch (EditRefused e)
+            catch (Exception e) when (e is ReadRefused or EditRefused)
             {
                 throw new EditRefused($"{name} was not brought in. {e.Message}");
             }

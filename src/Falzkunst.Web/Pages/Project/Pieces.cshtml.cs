@@ -16,6 +16,7 @@ namespace Falzkunst.Web.Pages.Project;
 public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore art) : StationPage(desk)
 {
     private Picked? _picked;
+    private (Design? In, Picked Picked) _read = (null, Picked.Nothing);
 
     public override Station Station => Station.Pieces;
     public override string Modes => "spread stacked";
@@ -24,7 +25,15 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
     protected override Station? CommandsOf => Station.Pieces;
 
     /// <summary>What is picked: the chosen, else the first piece.</summary>
-    public Picked Picked => _picked ?? PickedKey.Read(Selected, Value.Design);
+    public Picked Picked
+    {
+        get
+        {
+            if (_picked is not null) return _picked;
+            if (!ReferenceEquals(_read.In, Value.Design)) _read = (Value.Design, PickedKey.Read(Selected, Value.Design));
+            return _read.Picked;
+        }
+    }
 
     public override string? ShownKey => PickedKey.Write(Picked);
 
@@ -98,7 +107,7 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
     }
 
     private async Task<string?> OriginOf(Piece piece, CancellationToken stop) =>
-        piece.Art is { } id && await art.ContentAsync(ProjectDesk.Owner, Id, id, stop) is { } file ? file.Origin : null;
+        piece.Art is { } file ? (await art.FindAsync(ProjectDesk.Owner, Id, file, stop))?.Origin : null;
 
     /// <summary>Lines on other pieces that look like those of a kind and have another operation.</summary>
     public (int Lines, int Pieces) AlikeElsewhere(Piece piece, LineKind kind)

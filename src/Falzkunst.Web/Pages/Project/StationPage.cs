@@ -105,7 +105,8 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <summary>What the light table draws. A revision never changes, so the browser may keep it.</summary>
     public async Task<IActionResult> OnGetSceneAsync(CancellationToken stop)
     {
-        await LoadAsync(stop);
+        // The scene of most stations is the project's alone.
+        if (SceneFollows) await LoadAsync(stop);
         return new JsonResult(BuildScene(), SceneJson);
     }
 

@@ -1,4 +1,5 @@
 // By hand beside the table: shapes to draw, nodes, rows of the ledger dragged to another layer, stocks dragged onto pieces.
+import { post } from "./command.js";
 
 const table = () => document.querySelector("light-table");
 
@@ -39,8 +40,6 @@ document.addEventListener("drop", event => {
   event.preventDefault();
 });
 
-const post = (handler, values) => htmx.ajax("POST", `?handler=${handler}`, { source: "#doer", target: "#tray", swap: "none", values });
-
 function mark(element) {
   for (const e of document.querySelectorAll(".is-target")) if (e !== element) e.classList.remove("is-target");
   element?.classList.add("is-target");
@@ -79,5 +78,3 @@ function echo(field, words) {
   bubble.style.left = `${Math.min(r.left, innerWidth - 200)}px`;
   bubble.style.top = `${r.top - 30}px`;
 }
-
-

@@ -31,7 +31,8 @@ document.addEventListener("project-shown", event => {
 // The project moved on between page and scene, such as by a change still on its way when the page was asked for.
 document.addEventListener("scene-differs", showNow);
 
-function showNow() {
+/** Asks for ledger and tray as they are now; a newer question takes the place of an older one. */
+export function showNow() {
   htmx.ajax("GET", "?handler=Regions", { source: "#chooser", target: "#tray", swap: "none" });
 }
 

@@ -1,5 +1,6 @@
 // What is picked: a piece or several, lines of one, or the sheet, stock or file of other stations. Ledger and table pick alike.
 import { now, toggled, write } from "./picked.js";
+import { showNow } from "./requests.js";
 
 export function select(key) {
   if (!key || document.body.dataset.selected === key) return;
@@ -15,7 +16,7 @@ export function select(key) {
     row.classList.toggle("is-selected", is);
     row.querySelector("[data-select]").setAttribute("aria-pressed", String(is));
   }
-  htmx.ajax("GET", "?handler=Regions", { source: "#chooser", target: "#tray", swap: "none" });
+  showNow();
 }
 
 let anchor = null;
