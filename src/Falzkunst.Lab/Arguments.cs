@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Falzkunst.Lab;
 
 /// <summary>Bad input: one line that says what is wrong and where.</summary>
@@ -24,6 +26,16 @@ public sealed class Arguments
     public string Verb => _plain.Count > 0 ? _plain[0] : "";
 
     public string? Option(string name) => _options.GetValueOrDefault(name);
+
+    /// <summary>An option's number; null where it is not given.</summary>
+    /// <exception cref="LabRefused">It is no number, or out of reach.</exception>
+    public double? Number(string name, double least, double most)
+    {
+        if (Option(name) is not { } text) return null;
+        return double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number >= least && number <= most
+            ? number
+            : throw new LabRefused(string.Create(CultureInfo.InvariantCulture, $"{name} takes a number from {least} to {most}, not “{text}”"));
+    }
 
     public bool Has(string flag) => _options.ContainsKey(flag);
 

@@ -15,8 +15,9 @@ try
         "plan" => () => PlanVerb.Run(words),
         "export" => () => ExportVerb.Run(words),
         "thin" => () => ThinVerb.Run(words),
-        "" => throw new LabRefused("no verb given; known are import, pieces, plan, export, thin"),
-        var other => throw new LabRefused($"unknown verb “{other}”; known are import, pieces, plan, export, thin"),
+        "thicken" => () => ThickenVerb.Run(words),
+        "" => throw new LabRefused("no verb given; known are import, pieces, plan, export, thin, thicken"),
+        var other => throw new LabRefused($"unknown verb “{other}”; known are import, pieces, plan, export, thin, thicken"),
     };
     Console.Out.WriteLine(LabJson.Write(verb()));
     return 0;

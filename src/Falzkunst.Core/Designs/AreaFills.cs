@@ -1,13 +1,5 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Geometry;
-using NetTopologySuite.Geometries;
-using NetTopologySuite.Geometries.Utilities;
-using NetTopologySuite.Operation.Buffer;
-using NetTopologySuite.Operation.Overlay;
-using NetTopologySuite.Operation.OverlayNG;
-using NetTopologySuite.Precision;
-using Path = Falzkunst.Core.Geometry.Path;
-using Point = Falzkunst.Core.Geometry.Point;
 
 namespace Falzkunst.Core.Designs;
 
@@ -19,9 +11,6 @@ public static class AreaFills
 {
     /// <summary>An area asks for at most this many strokes; a finer distance is refused.</summary>
     public const int MostStrokes = 20_000;
-
-    /// <summary>Corners of areas are rounded to a hundred thousandth of a millimetre, on which overlays never fail.</summary>
-    private static readonly PrecisionModel Grid = new(1e5);
 
     /// <summary>Round joints of inward strokes are made of this many edges a quarter.</summary>
     private const int QuarterEdges = 8;
@@ -45,7 +34,7 @@ public static class AreaFills
     public static ImmutableArray<Path> Strokes(IReadOnlyList<Path> rings, AreaFill fill, double tipMm)
     {
         var distance = fill.DistanceFor(tipMm);
-        var area = Area(rings);
+        var area = Region.EvenOdd(rings);
         return fill.Pattern switch
         {
             FillPattern.Inward => Inward(area, distance, tipMm / 2),
@@ -54,64 +43,32 @@ public static class AreaFills
         };
     }
 
-    private static NetTopologySuite.Geometries.Geometry Area(IReadOnlyList<Path> rings)
-    {
-        var factory = GeometryFactory.Default;
-        NetTopologySuite.Geometries.Geometry area = factory.CreatePolygon();
-        foreach (var ring in rings)
-        {
-            var flat = ring.Flat;
-            if (flat.Length < 3) continue;
-            var corners = new Coordinate[flat.Length + 1];
-            for (var i = 0; i < flat.Length; i++) corners[i] = new Coordinate(Grid.MakePrecise(flat[i].X), Grid.MakePrecise(flat[i].Y));
-            corners[^1] = corners[0].Copy();
-            var polygon = GeometryPrecisionReducer.Reduce(GeometryFixer.Fix(factory.CreatePolygon(corners)), Grid);
-            area = AreasAlone(OverlayNG.Overlay(area, AreasAlone(polygon), SpatialFunction.SymDifference, Grid));
-        }
-        return area;
-    }
-
-    /// <summary>The area less a margin; now and then a shrinking ring turns inside out beyond the area, which is no part of it.</summary>
-    private static List<Polygon> Shrunk(NetTopologySuite.Geometries.Geometry area, double by) =>
-        [.. PolygonExtracter.GetPolygons(area.Buffer(-by, new BufferParameters(QuarterEdges))).Cast<Polygon>().Where(p => area.Contains(p.InteriorPoint))];
-
-    /// <summary>Without the lines and points that an overlay leaves where areas touch.</summary>
-    private static MultiPolygon AreasAlone(NetTopologySuite.Geometries.Geometry mixed) =>
-        GeometryFactory.Default.CreateMultiPolygon([.. PolygonExtracter.GetPolygons(mixed).Cast<Polygon>()]);
-
     /// <summary>The outline moved inward again and again until nothing is left; each ring one stroke.</summary>
-    private static ImmutableArray<Path> Inward(NetTopologySuite.Geometries.Geometry area, double distance, double first)
+    private static ImmutableArray<Path> Inward(Region area, double distance, double first)
     {
         var strokes = ImmutableArray.CreateBuilder<Path>();
         for (var inset = first; ; inset += distance)
         {
             var left = Shrunk(area, inset);
-            if (left.Count == 0) return strokes.ToImmutable();
-            foreach (var polygon in left)
-            {
-                strokes.Add(Ring(polygon.ExteriorRing));
-                strokes.AddRange(polygon.InteriorRings.Select(Ring));
-                if (strokes.Count > MostStrokes) throw TooFine();
-            }
+            if (left.IsEmpty) return strokes.ToImmutable();
+            strokes.AddRange(left.Rings.Select(r => Path.Polyline(r, closed: true)));
+            if (strokes.Count > MostStrokes) throw TooFine();
         }
     }
 
-    private static Path Ring(LineString ring) => Path.Polyline(ring.Coordinates.SkipLast(1).Select(c => new Point(c.X, c.Y)), closed: true);
+    private static Region Shrunk(Region area, double by) => area.Grow(-by, Corners.Round, QuarterEdges);
 
     /// <summary>
     /// Level rows over the turned area, run to and fro: the end of a stroke is joined to the beginning of the one in the next
     /// row where the way between them lies in the area, so that the tool is lifted seldom.
     /// </summary>
-    private static ImmutableArray<Path> Parallel(NetTopologySuite.Geometries.Geometry area, double distance, double first, double angle)
+    private static ImmutableArray<Path> Parallel(Region area, double distance, double first, double angle)
     {
         var inner = Shrunk(area, first);
-        if (inner.Count == 0) return [];
+        if (inner.IsEmpty) return [];
         var turn = Affine.Turn(-angle);
         var back = turn.Inverse();
-        var rings = inner
-            .SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing))
-            .Select(r => r.Coordinates.SkipLast(1).Select(c => turn.Apply(new Point(c.X, c.Y))).ToArray())
-            .ToList();
+        var rings = inner.Rings.Select(r => r.Select(turn.Apply).ToArray()).ToList();
         var box = rings.SelectMany(r => r).Aggregate(Box.Empty, (all, p) => all.Include(p));
         var rows = (int)Math.Floor(box.Height / distance);
         if (rows > MostStrokes) throw TooFine();

@@ -1,27 +1,39 @@
+using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Detail;
 
-/// <summary>The width survey of a piece: its outline and what is cut out of it. Open cuts are not looked at.</summary>
+/// <summary>The width survey of a piece: its outline, what is cut out of it, and what is cut into it. In the piece's own coordinates.</summary>
 public static class PieceWidths
 {
     /// <summary>Where no place is narrower than what was asked for, the narrowest is looked for up to this many times it.</summary>
     private const int Farthest = 8;
 
-    /// <summary>Places narrower than a width, narrowest first, in the card's coordinates.</summary>
-    public static List<ThinPlace> Below(Piece piece, double leastMm) => WidthSurvey.Of(Rings(piece), leastMm);
+    /// <summary>Places narrower than a width, narrowest first.</summary>
+    public static List<ThinPlace> Below(Piece piece, double leastMm) => WidthSurvey.Of(Rings(piece), leastMm, Slits(piece));
 
     /// <summary>Width of the narrowest place of the material, mm; null where it is nowhere narrower than 8 times what was asked for.</summary>
     public static double? Narrowest(Piece piece, double leastMm)
     {
+        var (rings, slits) = (WidthSurvey.Flat(Rings(piece)), WidthSurvey.Flat(Slits(piece), areClosed: false));
+        if (rings.Count == 0) return null;
         for (var least = leastMm; least <= leastMm * Farthest; least *= 2)
         {
-            if (WidthSurvey.Of(Rings(piece), least).Find(p => p.Kind is ThinKind.Neck or ThinKind.Strand) is { } found) return found.WidthMm;
+            var places = WidthSurvey.Material(rings, slits, least).Places;
+            if (places.Count > 0) return places.Min(p => p.Place.WidthMm);
         }
         return null;
     }
 
-    private static List<Path> Rings(Piece piece) =>
-        [.. piece.Drawn.Where(d => d.Line.Role == LineRole.Outline || d.Line is { Role: LineRole.Opening, Operation: Operation.Cut }).Select(d => d.Path.Map(piece.Place))];
+    /// <summary>Outline first, then openings.</summary>
+    internal static ImmutableArray<Path> Rings(Piece piece) => [.. RingLines(piece).Select(i => piece.Shape.Paths[i])];
+
+    /// <summary>Indices of the lines that bound the paper.</summary>
+    internal static ImmutableArray<int> RingLines(Piece piece) =>
+        [.. Enumerable.Range(0, piece.Lines.Length).Where(i => i == 0 || piece.Lines[i] is { Role: LineRole.Opening, Operation: Operation.Cut } && piece.Shape.Paths[i].IsClosed)];
+
+    /// <summary>Cuts through the paper that do not close.</summary>
+    internal static ImmutableArray<Path> Slits(Piece piece) =>
+        [.. piece.Drawn.Where(d => d is { Line: { Role: LineRole.Inner, Operation: Operation.Cut }, Path.IsClosed: false } && d.Line.Way is { HalfCut: false, LeftOut: false }).Select(d => d.Path)];
 }

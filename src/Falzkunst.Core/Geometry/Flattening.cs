@@ -34,6 +34,35 @@ public static class Flattening
         return [.. points];
     }
 
+    /// <summary>As <see cref="Flatten"/>, with the segment and the parameter on it that each corner comes from.</summary>
+    /// <param name="path">The path; a closed one has its way back written out (<see cref="PathNodes.WrittenOut"/>).</param>
+    /// <param name="tolerance">Largest distance between curve and polyline, mm, above 0.</param>
+    public static (Point[] Points, PathPlace[] Places) Trace(Path path, double tolerance)
+    {
+        var points = new List<Point>(path.Segments.Length + 1) { path.Start };
+        var places = new List<PathPlace>(path.Segments.Length + 1) { new(0, 0) };
+        var from = path.Start;
+        for (var k = 0; k < path.Segments.Length; k++)
+        {
+            var s = path.Segments[k];
+            var steps = s.IsCubic ? Steps(from, s, tolerance) : 1;
+            for (var i = 1; i <= steps; i++)
+            {
+                var p = i == steps ? s.End : s.At(from, (double)i / steps);
+                if (p == points[^1]) continue;
+                points.Add(p);
+                places.Add(i == steps ? new PathPlace(k + 1, 0) : new PathPlace(k, (double)i / steps));
+            }
+            from = s.End;
+        }
+        if (path.IsClosed && points.Count > 1 && points[^1] == points[0])
+        {
+            points.RemoveAt(points.Count - 1);
+            places.RemoveAt(places.Count - 1);
+        }
+        return ([.. points], [.. places]);
+    }
+
     private static void Add(List<Point> points, Point p)
     {
         if (points[^1] != p) points.Add(p);

@@ -1,0 +1,150 @@
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Detail;
+
+/// <summary>
+/// What paper is added to make a piece stronger: for local growth balls of half the wanted width swept along the medial axis of
+/// the thin places (a ball that is already that wide touches the outline from within, so that the sweep runs out into it without
+/// a step), for even growth the piece moved outward. Then what would come nearer than half the kept gap to the half-way line
+/// between two edges that face each other over air is taken away again; the half-way line is the medial axis of the air.
+/// </summary>
+internal sealed class Growth
+{
+    private readonly IReadOnlyList<Point[]> _own;
+    private readonly IReadOnlyList<Point[]> _neighbours;
+    private readonly double _keptGap;
+
+    /// <summary>Arcs of what is added lie within this of the true ones, mm.</summary>
+    private const double ArcTolerance = 0.002;
+
+    /// <summary>A ball that some cut enters deeper than this share of its radius is cut off by an end.</summary>
+    private const double Inscribed = 0.97;
+
+    /// <summary>Of an opening that is narrow all round, what is at least this share as wide as its widest spot is kept.</summary>
+    private const double KeptShare = 0.5;
+
+    /// <summary>Prepares to grow.</summary>
+    /// <param name="own">The rings of the piece.</param>
+    /// <param name="neighbours">Rings of other parts, not to be grown into.</param>
+    /// <param name="keptGap">Least width of air between parts, mm; 0 where they may melt together.</param>
+    public Growth(IReadOnlyList<Point[]> own, IReadOnlyList<Point[]> neighbours, double keptGap) =>
+        (_own, _neighbours, _keptGap) = (own, neighbours, keptGap);
+
+    /// <summary>Edges of a quarter arc of a radius.</summary>
+    public static int QuarterEdges(double radius) =>
+        Math.Clamp((int)Math.Ceiling(Math.PI / 4 / Math.Acos(1 - Math.Min(ArcTolerance / Math.Max(radius, 1e-6), 0.5))), 4, 64);
+
+    /// <summary>Balls of half a width along the thin places.</summary>
+    /// <param name="balls">Of the material.</param>
+    /// <param name="places">The thin places.</param>
+    /// <param name="width">The width wanted, mm.</param>
+    public static Region Sweep(MedialBalls balls, IEnumerable<NarrowPlace> places, double width)
+    {
+        var samples = balls.Samples;
+        var isTaken = new bool[samples.Count];
+        foreach (var i in places.SelectMany(p => p.Samples)) isTaken[i] = true;
+        var isCutOff = new bool[samples.Count];
+        Parallel.For(0, samples.Count, i => isCutOff[i] = isTaken[i] && samples.HasEdgeWithin(balls.Centre(i), balls.Radius[i] * Inscribed));
+        var chains = MedialChains.Of(balls, i => isTaken[i]).Select(c => (Chain: c, IsSquare: Square(balls, c, isCutOff, width / 2))).ToList();
+        var quarter = QuarterEdges(width / 2);
+        var round = Region.Around(chains.SelectMany(c => Round(balls, c.Chain, c.IsSquare)), width / 2, quarter);
+        var square = Region.Around(chains.SelectMany(c => AtEnds(balls, c.Chain, c.IsSquare)), width / 2, quarter, flatEnds: true);
+        return round.Union(square);
+    }
+
+    /// <summary>
+    /// Where an end of the material cuts off the balls of a chain, and as far before it as the grown balls would reach over it: there
+    /// the strand grows to its sides alone, so that a square end stays square where it is.
+    /// </summary>
+    private static bool[] Square(MedialBalls balls, int[] chain, bool[] isCutOff, double radius)
+    {
+        var isSquare = Array.ConvertAll(chain, i => isCutOff[i]);
+        foreach (var way in new[] { 1, -1 })
+        {
+            var left = 0.0;
+            for (var i = way > 0 ? 0 : chain.Length - 1; i >= 0 && i < chain.Length; i += way)
+            {
+                var before = i - way;
+                if (before >= 0 && before < chain.Length) left -= balls.Centre(chain[i]).DistanceTo(balls.Centre(chain[before]));
+                if (isCutOff[chain[i]]) left = radius;
+                isSquare[i] |= left > 0;
+            }
+        }
+        return isSquare;
+    }
+
+    private static IEnumerable<List<Point>> Round(MedialBalls balls, int[] chain, bool[] isSquare)
+    {
+        for (var i = 0; i < chain.Length; i++)
+        {
+            if (isSquare[i]) continue;
+            var from = i;
+            while (i + 1 < chain.Length && !isSquare[i + 1]) i++;
+            yield return MedialChains.Line(balls, chain[from..(i + 1)], ArcTolerance);
+        }
+    }
+
+    /// <summary>The square stretches of a chain, joined to the round ones and up to the ends themselves.</summary>
+    private static IEnumerable<List<Point>> AtEnds(MedialBalls balls, int[] chain, bool[] isSquare)
+    {
+        for (var i = 0; i < chain.Length; i++)
+        {
+            if (!isSquare[i]) continue;
+            var from = i;
+            while (i + 1 < chain.Length && isSquare[i + 1]) i++;
+            var (first, last) = (Math.Max(0, from - 1), Math.Min(chain.Length - 1, i + 1));
+            if (first == last) continue;
+            var line = MedialChains.Line(balls, chain[first..(last + 1)], ArcTolerance);
+            if (line.Count < 2) continue;
+            if (isSquare[first]) line.Insert(0, Beyond(line[1], line[0], HalfEdge(chain[first])));
+            if (isSquare[last]) line.Add(Beyond(line[^2], line[^1], HalfEdge(chain[last])));
+            yield return line;
+        }
+
+        double HalfEdge(int sample) => balls.Samples.Edge[sample].A.DistanceTo(balls.Samples.Edge[sample].B) / 2;
+
+        static Point Beyond(Point from, Point to, double by)
+        {
+            var d = to - from;
+            return d.Length < 1e-9 ? to : to + d * (by / d.Length);
+        }
+    }
+
+    /// <summary>What of an addition may be added.</summary>
+    /// <param name="added">The addition.</param>
+    /// <param name="most">How far it reaches beyond the piece at most, mm.</param>
+    /// <param name="near">Where it lies; null for everywhere.</param>
+    /// <param name="isStrict">Also notches that run to a tip are kept open.</param>
+    public Region Limited(Region added, double most, Func<Point, bool>? near, bool isStrict)
+    {
+        if (_keptGap <= 0) return added;
+        List<Point[]> rings = [.. _own, .. _neighbours];
+        var reach = _keptGap + 2 * most;
+        // No finer than the gap asks, however wide the air is that is looked at.
+        var step = Math.Clamp(Math.Min(_keptGap / 3, reach / 6), 0.05, 0.25);
+        var balls = new MedialBalls(new BoundarySamples(rings, [], step, reach, fromAir: true), reach, near);
+        var isKept = new bool[balls.Samples.Count];
+        for (var i = 0; i < isKept.Length; i++) isKept[i] = balls.Partner[i] >= 0 && (isStrict || balls.IsCounted[i]);
+        KeepOpenings(balls, isKept);
+        var halfWay = MedialChains.Of(balls, i => isKept[i]).Select(c => MedialChains.Line(balls, c, ArcTolerance));
+        return added.Minus(Region.Around(halfWay, _keptGap / 2, QuarterEdges(_keptGap / 2)));
+    }
+
+    /// <summary>Openings that are narrow all round would have nothing but tips: their wide part is kept.</summary>
+    private static void KeepOpenings(MedialBalls balls, bool[] isKept)
+    {
+        var samples = balls.Samples;
+        for (var r = 0; r + 1 < samples.Starts.Length; r++)
+        {
+            var (from, to) = (samples.Starts[r], samples.Starts[r + 1]);
+            double widest = 0;
+            var isNarrow = from < to;
+            for (var i = from; i < to && isNarrow; i++)
+            {
+                isNarrow = balls.Partner[i] >= 0 && samples.Ring[balls.Partner[i]] == r;
+                widest = Math.Max(widest, balls.Radius[i]);
+            }
+            for (var i = from; i < to && isNarrow; i++) isKept[i] |= balls.Radius[i] >= KeptShare * widest;
+        }
+    }
+}

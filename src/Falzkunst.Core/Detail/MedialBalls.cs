@@ -1,0 +1,104 @@
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Detail;
+
+/// <summary>
+/// At each sample along the cuts the ball that touches the cut there, shrunk until no facing edge enters it (the shrinking ball
+/// of Ma, Bae and Choi 2012), and whether what is narrow there is more than the end of a tip: told by the course of the widths
+/// along the cut between sample and facing edge, not by the ball alone, whatever its angle.
+/// </summary>
+internal sealed class MedialBalls
+{
+    private const int MostShrinks = 40;
+
+    /// <summary>An end whose blunt part is shorter than this share of the width before it is a tip.</summary>
+    private const double BluntShare = 0.35;
+
+    /// <summary>A tip narrows by at least this much on each side along the cut: 3.4 degrees in all. What tapers less is a strand.</summary>
+    private const double LeastSlope = 0.03;
+
+    /// <summary>Radii along a tip may be larger than its slope says by this share.</summary>
+    private const double Slack = 1.05;
+
+    /// <summary>A tip is looked for no farther along the cut than this many radii.</summary>
+    private const double LongestTip = 60;
+
+    public BoundarySamples Samples { get; }
+
+    /// <summary>Radius of the ball at each sample; half the width asked for where it is not narrower.</summary>
+    public double[] Radius { get; }
+
+    /// <summary>The sample that the ball touches on the other side; -1 where it is not narrow.</summary>
+    public int[] Partner { get; }
+
+    /// <summary>Narrow, and no tip.</summary>
+    public bool[] IsCounted { get; }
+
+    /// <summary>Shrinks a ball at every sample.</summary>
+    /// <param name="samples">Along the cuts.</param>
+    /// <param name="least">Widths from this on are not told apart, mm.</param>
+    /// <param name="isWanted">Samples for which it does not hold are taken for wide; null for all.</param>
+    public MedialBalls(BoundarySamples samples, double least, Func<Point, bool>? isWanted = null)
+    {
+        Samples = samples;
+        var count = samples.Count;
+        (Radius, Partner, IsCounted) = (new double[count], new int[count], new bool[count]);
+        Parallel.For(0, count, i =>
+        {
+            (Radius[i], Partner[i]) = isWanted is null || isWanted(samples.At[i]) ? Shrink(i, least / 2) : (least / 2, -1);
+        });
+        Parallel.For(0, count, i => IsCounted[i] = Partner[i] >= 0 && !RunsToATip(i));
+    }
+
+    /// <summary>The middle of a sample's ball: a point of the medial axis.</summary>
+    public Point Centre(int i) => Samples.At[i] + Samples.Inward[i] * Radius[i];
+
+    private (double Radius, int Partner) Shrink(int i, double most)
+    {
+        var (p, n) = (Samples.At[i], Samples.Inward[i]);
+        var (radius, partner) = (most, -1);
+        for (var k = 0; k < MostShrinks; k++)
+        {
+            if (Samples.NearestFacing(p + n * radius, radius * (1 - 1e-9), i) is not { } near) break;
+            var d = near.Point - p;
+            var depth = d.Dot(n);
+            if (depth <= 1e-12) break;
+            var smaller = d.Dot(d) / (2 * depth);
+            if (smaller >= radius * (1 - 1e-9)) break;
+            (radius, partner) = (smaller, near.Sample);
+        }
+        return (radius, partner);
+    }
+
+    /// <summary>
+    /// Along the cut from a sample to the edge that faces it the width shrinks steadily to nothing, or to an end that is blunt
+    /// only for a small share of the width at the sample.
+    /// </summary>
+    private bool RunsToATip(int sample)
+    {
+        var (radius, partner) = (Radius[sample], Partner[sample]);
+        if (Samples.Ring[sample] != Samples.Ring[partner]) return false;
+        var ring = Samples.Ring[sample];
+        var (from, to) = (Samples.Starts[ring], Samples.Starts[ring + 1]);
+        var round = Samples.Along[to - 1] + Samples.At[to - 1].DistanceTo(Samples.At[from]);
+        var ahead = (Samples.Along[partner] - Samples.Along[sample] + round) % round;
+        return IsTipBetween(1, ahead) || IsTipBetween(-1, round - ahead);
+
+        bool IsTipBetween(int way, double length)
+        {
+            if (length > LongestTip * radius) return false;
+            double blunt = 0, walked = 0;
+            for (var i = sample; i != partner;)
+            {
+                var next = i + way < from ? to - 1 : i + way >= to ? from : i + way;
+                var pace = Samples.At[i].DistanceTo(Samples.At[next]);
+                walked += pace;
+                var most = radius * Slack - LeastSlope * Math.Min(walked, length - walked);
+                if (next != partner && (Partner[next] < 0 || Radius[next] > most)) blunt += pace;
+                if (blunt > Math.Max(BluntShare * 2 * radius, Samples.Step)) return false;
+                i = next;
+            }
+            return true;
+        }
+    }
+}

@@ -1,0 +1,44 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Designs;
+
+namespace Falzkunst.Core.Detail;
+
+/// <summary>How a piece is made stronger.</summary>
+/// <param name="IsEven">Everything by one distance; else only where it is thin.</param>
+/// <param name="AmountMm">The distance where even, else the width wanted, mm, above 0.</param>
+/// <param name="KeptGapMm">Air that stays open between parts, mm.</param>
+/// <param name="MayMelt">Parts may melt together and openings close.</param>
+/// <param name="Corners">Corners of even growth.</param>
+public sealed record Thicken(bool IsEven, double AmountMm, double KeptGapMm, bool MayMelt = false, Geometry.Corners Corners = Geometry.Corners.Round)
+{
+    /// <summary>Limits of what can be asked for, mm.</summary>
+    public const double LeastMm = 0.02;
+    public const double MostMm = 20;
+
+    /// <summary>Why it cannot be done so; null where it can.</summary>
+    public string? Refusal =>
+        !(AmountMm is >= LeastMm and <= MostMm) ? $"Thicken by or to between {LeastMm} and {MostMm} mm."
+        : !(KeptGapMm is >= 0 and <= MostMm) ? $"Keep gaps of between 0 and {MostMm} mm."
+        : null;
+}
+
+/// <summary>A piece made stronger, and what that did.</summary>
+/// <param name="Piece">The piece; the very same where nothing had to change.</param>
+/// <param name="NarrowestBeforeMm">Its narrowest place before; null where it is nowhere narrower than eight times the width looked for.</param>
+/// <param name="NarrowestAfterMm">Its narrowest place after.</param>
+/// <param name="Merged">Parts that melted together: neighbours that it now touches, and bays of its outline that closed.</param>
+/// <param name="ClosedOpenings">Openings that are gone.</param>
+/// <param name="AreaBefore">Area of paper before, mm².</param>
+/// <param name="AreaAfter">Area of paper after, mm².</param>
+/// <param name="Limited">Places that the kept gap, a slit or an edge left narrower than wanted.</param>
+/// <param name="Nodes">Nodes of its outline and openings after.</param>
+public sealed record Thickened(
+    Piece Piece,
+    double? NarrowestBeforeMm,
+    double? NarrowestAfterMm,
+    int Merged,
+    int ClosedOpenings,
+    double AreaBefore,
+    double AreaAfter,
+    ImmutableArray<ThinPlace> Limited,
+    int Nodes);

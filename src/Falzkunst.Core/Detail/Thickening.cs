@@ -1,0 +1,129 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Detail;
+
+/// <summary>
+/// Makes pieces stronger: evenly, or only where they are thin. What is not touched by it stays as it is to the last digit; lines
+/// that are not cut through stay as they are altogether.
+/// </summary>
+public static class Thickening
+{
+    /// <summary>Outlines are looked at as corners this near to them, mm.</summary>
+    private const double Flatness = 0.0025;
+
+    /// <summary>Fitted curves lie at most this near or, for narrow targets, nearer to what was found, mm.</summary>
+    private const double FitMm = 0.008;
+
+    /// <summary>A place counts as mended from this share of the wanted width on.</summary>
+    private const double Enough = 0.98;
+
+    /// <summary>Makes a piece stronger.</summary>
+    /// <param name="piece">The piece; degenerate lines are left alone, crossing ones are mended where they are touched.</param>
+    /// <param name="how">How.</param>
+    /// <param name="neighbours">Outlines and openings of other parts of the same layer, in the piece's coordinates, which it must not grow into.</param>
+    /// <exception cref="EditRefused">The numbers are out of reach, or the piece is cut into parts by its own openings.</exception>
+    public static Thickened Of(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours = null)
+    {
+        if (how.Refusal is { } refusal) throw new EditRefused(refusal);
+        var lines = PieceWidths.RingLines(piece).Where(i => i == 0 || Math.Abs(piece.Shape.Paths[i].SignedArea) > 1e-6).ToImmutableArray();
+        var fit = Math.Min(FitMm, how.AmountMm / 100);
+        var stitching = new Stitching(lines.Select(i => piece.Shape.Paths[i]), Flatness, fit, Math.Clamp(how.AmountMm / 4, 0.05, 0.15));
+        var rings = stitching.Rings;
+        var slits = WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false);
+        var least = how.IsEven ? 2 * how.AmountMm : how.AmountMm;
+        var (balls, places) = WidthSurvey.Material(rings, slits, least);
+        var before = places.Count > 0 ? places.Min(p => p.Place.WidthMm) : PieceWidths.Narrowest(piece, 2 * least);
+        if (!how.IsEven && places.Count == 0) return Unchanged(piece, before, []);
+        var material = Region.Of(rings[0], [.. rings.Skip(1)]);
+        if (material.PartCount != 1) throw new EditRefused($"{piece.Name} is cut into {material.PartCount} parts by its own lines. Mend that first.");
+        var around = WidthSurvey.Flat(neighbours ?? []);
+        var growth = new Growth(rings, around, how.MayMelt ? 0 : how.KeptGapMm);
+        // A little more than wanted, so that fitted curves stay wide enough.
+        var wanted = how.IsEven
+            ? material.Grow(how.AmountMm, how.Corners, Growth.QuarterEdges(how.AmountMm))
+            : Growth.Sweep(balls, places, how.AmountMm + 2 * fit);
+        if (!how.MayMelt && around.Count > 0) wanted = wanted.Minus(Region.EvenOdd(neighbours!));
+        var (most, near) = how.IsEven ? (how.AmountMm, null) : (how.AmountMm / 2, Near(balls, places, how.AmountMm + how.KeptGapMm));
+        var grown = material.Union(growth.Limited(wanted, most, near, isStrict: false));
+        if (!how.MayMelt && !IsSameTopology(material, grown)) grown = material.Union(growth.Limited(wanted, most, near, isStrict: true));
+        if (!how.MayMelt && !IsSameTopology(material, grown)) return Unchanged(piece, before, places);
+        return Report(piece, Stitched(piece, lines, stitching, grown), how, before, around);
+    }
+
+    private static bool IsSameTopology(Region before, Region after) => after.PartCount == before.PartCount && after.OpeningCount == before.OpeningCount;
+
+    private static Thickened Unchanged(Piece piece, double? narrowest, IReadOnlyList<NarrowPlace> places) =>
+        new(piece, narrowest, narrowest, 0, 0, piece.Area, piece.Area, [.. places.Select(p => p.Place)], Nodes(piece));
+
+    private static Thickened Report(Piece before, (Piece Piece, int Closed, int Bays) grown, Thicken how, double? narrowest, List<Point[]> neighbours)
+    {
+        var after = grown.Piece;
+        var least = how.IsEven ? 2 * how.AmountMm : how.AmountMm;
+        var (rings, slits) = (WidthSurvey.Flat(PieceWidths.Rings(after)), WidthSurvey.Flat(PieceWidths.Slits(after), areClosed: false));
+        var thin = WidthSurvey.Material(rings, slits, least).Places;
+        var now = thin.Count > 0 ? thin.Min(p => p.Place.WidthMm) : PieceWidths.Narrowest(after, 2 * least);
+        var limited = thin.Where(p => p.Place.WidthMm < Enough * least).Select(p => p.Place).ToImmutableArray();
+        return new Thickened(after, narrowest, now, grown.Bays + Touched(after, neighbours), grown.Closed, before.Area, after.Area, limited, Nodes(after));
+    }
+
+    /// <summary>Neighbours that a piece now lies on.</summary>
+    private static int Touched(Piece piece, List<Point[]> neighbours)
+    {
+        if (neighbours.Count == 0) return 0;
+        var own = new RegionIndex(WidthSurvey.Flat(PieceWidths.Rings(piece)));
+        return neighbours.Count(n => own.Bounds.Overlaps(n.Aggregate(Box.Empty, (box, p) => box.Include(p))) && n.Any(own.Contains));
+    }
+
+    private static int Nodes(Piece piece) => PieceWidths.Rings(piece).Sum(PathNodes.Count);
+
+    /// <summary>Tells whether a point lies about the thin places.</summary>
+    private static Func<Point, bool> Near(MedialBalls balls, IEnumerable<NarrowPlace> places, double distance)
+    {
+        (int, int) Cell(Point p) => ((int)Math.Floor(p.X / distance), (int)Math.Floor(p.Y / distance));
+        var cells = new HashSet<(int, int)>();
+        foreach (var (x, y) in places.SelectMany(p => p.Samples).Select(i => Cell(balls.Centre(i))).Distinct())
+        {
+            for (var dx = -1; dx <= 1; dx++)
+            {
+                for (var dy = -1; dy <= 1; dy++) cells.Add((x + dx, y + dy));
+            }
+        }
+        return p => cells.Contains(Cell(p));
+    }
+
+    /// <summary>The piece with its outline and openings after a region that grew out of it; openings that are gone go, new ones come last.</summary>
+    private static (Piece Piece, int Closed, int Bays) Stitched(Piece piece, ImmutableArray<int> lines, Stitching stitching, Region grown)
+    {
+        var (outer, openings) = grown.Parts.Single();
+        var paths = piece.Shape.Paths.ToBuilder();
+        paths[0] = stitching.Ring(outer).Path;
+        var left = lines.Skip(1).ToHashSet();
+        var more = new List<(Line Model, Path Path)>();
+        var bays = 0;
+        foreach (var ring in openings)
+        {
+            var (path, from) = stitching.Ring(ring);
+            var line = from > 0 ? lines[from] : Around(ring);
+            if (line == 0) bays++;
+            if (line > 0 && left.Remove(line)) paths[line] = path;
+            else more.Add((piece.Lines[line] with { Role = LineRole.Opening }, path));
+        }
+        var changed = piece with { Shape = new PieceShape(paths.ToImmutable()) };
+        if (left.Count > 0) changed = changed.Without([.. left]);
+        foreach (var (model, path) in more) changed = changed.With(model with { Id = changed.NextLine }, path);
+        return (changed, left.Count, bays);
+
+        // An opening whose every corner is new lies in the one that it is left of.
+        int Around(Point[] ring)
+        {
+            if (Polygons.InteriorPoint(ring) is not { } inside) return 0;
+            foreach (var i in lines.Skip(1))
+            {
+                if (Polygons.Contains(piece.Shape.Paths[i].Flat, inside)) return i;
+            }
+            return 0;
+        }
+    }
+}

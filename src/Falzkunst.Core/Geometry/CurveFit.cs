@@ -1,0 +1,296 @@
+using System.Collections.Immutable;
+
+namespace Falzkunst.Core.Geometry;
+
+/// <summary>
+/// Curves through many points: corners first, told by how far the course turns over a stretch rather than between two
+/// neighbours, and between corners least-squares cubics, cut in two where one is not enough (Schneider, "An algorithm for
+/// automatically fitting digitized curves", Graphics Gems 1990).
+/// </summary>
+public static class CurveFit
+{
+    /// <summary>A turn of more than this over the window is a corner.</summary>
+    private const double CornerDegrees = 38;
+
+    /// <summary>Points lie no farther apart than this when a curve is fitted to them, mm.</summary>
+    private const double DensestMm = 0.2;
+
+    private const int Improvements = 4;
+
+    /// <summary>Of the distance between a curve's ends; a half circle needs two thirds.</summary>
+    private const double LongestHandle = 1.5;
+
+    /// <summary>An edge that is this much longer than its neighbours, and at least so long, is a straight line and no step of a curve.</summary>
+    private const double StraightTimes = 3;
+    private const double StraightMm = 0.4;
+
+    /// <summary>Up to this turn a curve goes on in the direction of the straight line before it.</summary>
+    private const double OnwardDegrees = 25;
+
+    /// <summary>Curves from the first point to the last.</summary>
+    /// <param name="points">Two or more points.</param>
+    /// <param name="tolerance">Largest distance from a point to the curve, mm, above 0.</param>
+    /// <param name="window">Length over which a turn is judged, mm.</param>
+    public static ImmutableArray<Segment> Open(IReadOnlyList<Point> points, double tolerance, double window)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegativeOrZero(tolerance);
+        var (dense, straights) = Dense(points, closed: false);
+        if (dense.Count < 2) return [];
+        var breaks = new SortedSet<int>([0, dense.Count - 1, .. Corners(dense, window, closed: false), .. straights.SelectMany(s => new[] { s.From, s.To })]);
+        return Between(dense, [.. breaks], straights, tolerance, window, null);
+    }
+
+    /// <summary>A closed path through points, the first not repeated.</summary>
+    /// <inheritdoc cref="Open"/>
+    public static Path Closed(IReadOnlyList<Point> points, double tolerance, double window)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegativeOrZero(tolerance);
+        var (dense, straights) = Dense(points, closed: true);
+        if (dense.Count < 3) return Path.Polyline(points, closed: true);
+        var count = dense.Count;
+        var breaks = new SortedSet<int>([.. Corners(dense, window, closed: true), .. straights.SelectMany(s => new[] { s.From, s.To % count })]);
+        var begin = breaks.Count > 0 ? breaks.Min : 0;
+        var turned = dense.Skip(begin).Concat(dense.Take(begin)).Append(dense[begin]).ToList();
+        // Without a corner or a straight line the way begins and ends in one direction.
+        var along = breaks.Count == 0 ? Direction(turned[^2], turned[1]) : (Point?)null;
+        return new Path(turned[0], Between(
+            turned, [.. breaks.Select(i => i - begin).Append(0).Append(count).Distinct().Order()],
+            [.. straights.Select(s => (From: (s.From - begin + count) % count, s.To)).Select(s => (s.From, To: (s.To - begin + count - 1) % count + 1))], tolerance, window, along), closed: true);
+    }
+
+    /// <summary>Segments from break to break: straight lines as they are, curves between them.</summary>
+    private static ImmutableArray<Segment> Between(
+        List<Point> points, List<int> breaks, List<(int From, int To)> straights, double tolerance, double window, Point? along)
+    {
+        var segments = ImmutableArray.CreateBuilder<Segment>();
+        var ends = straights.ToDictionary(s => s.From, s => s.To);
+        var isStraight = breaks.Zip(breaks.Skip(1), (from, to) => ends.TryGetValue(from, out var end) && end == to).ToList();
+        for (var k = 0; k + 1 < breaks.Count; k++)
+        {
+            var (from, to) = (breaks[k], breaks[k + 1]);
+            if (isStraight[k])
+            {
+                segments.Add(Segment.Straight(points[to]));
+                continue;
+            }
+            var part = points.GetRange(from, to - from + 1);
+            var begin = along ?? (k > 0 && isStraight[k - 1] ? Direction(points[breaks[k - 1]], points[from]) : null);
+            var end = (along ?? (k + 1 < isStraight.Count && isStraight[k + 1] ? Direction(points[to], points[breaks[k + 2]]) : (Point?)null)) is { } e ? e * -1 : (Point?)null;
+            Smooth(part, tolerance, window, begin, end, segments);
+        }
+        return segments.ToImmutable();
+    }
+
+    /// <summary>The points with others between those that lie far apart, and the stretches of them that are straight lines.</summary>
+    private static (List<Point> Points, List<(int From, int To)> Straights) Dense(IReadOnlyList<Point> points, bool closed)
+    {
+        var plain = new List<Point>(points.Count);
+        foreach (var p in points)
+        {
+            if (plain.Count == 0 || plain[^1].DistanceTo(p) >= 1e-9) plain.Add(p);
+        }
+        while (closed && plain.Count > 1 && plain[^1].DistanceTo(plain[0]) < 1e-9) plain.RemoveAt(plain.Count - 1);
+        var edges = closed ? plain.Count : plain.Count - 1;
+        double Length(int edge) => closed || (edge >= 0 && edge < edges) ? plain[(edge + plain.Count) % plain.Count].DistanceTo(plain[(edge + 1 + plain.Count) % plain.Count]) : 0;
+        var dense = new List<Point>(plain.Count);
+        var straights = new List<(int, int)>();
+        for (var i = 0; i < plain.Count; i++)
+        {
+            var from = dense.Count;
+            dense.Add(plain[i]);
+            if (i >= edges) break;
+            var length = Length(i);
+            var next = plain[(i + 1) % plain.Count];
+            var count = (int)Math.Ceiling(length / DensestMm);
+            for (var k = 1; k < count; k++) dense.Add(Point.Lerp(plain[i], next, (double)k / count));
+            if (length >= StraightMm && length >= StraightTimes * Math.Max(Onward(i, -1), Onward(i, 1))) straights.Add((from, dense.Count));
+        }
+        return (dense, straights);
+
+        // Length of a neighbouring edge, as far as the course goes on into it without a corner.
+        double Onward(int edge, int way)
+        {
+            if (!closed && (edge + way < 0 || edge + way >= edges)) return 0;
+            Point At(int i) => plain[(i + plain.Count) % plain.Count];
+            var (a, b) = (At(edge + 1) - At(edge), At(edge + way + 1) - At(edge + way));
+            return Math.Abs(Math.Atan2(a.Cross(b), a.Dot(b))) > OnwardDegrees * Math.PI / 180 ? 0 : Length(edge + way);
+        }
+    }
+
+    /// <summary>Indices of the corners, in order: where the course turns most, and more than enough, over the window.</summary>
+    private static List<int> Corners(List<Point> points, double window, bool closed)
+    {
+        var turns = new double[points.Count];
+        var limit = CornerDegrees * Math.PI / 180;
+        Parallel.For(0, points.Count, i =>
+        {
+            if (Ahead(points, i, -1, window, closed) is not { } before || Ahead(points, i, 1, window, closed) is not { } after) return;
+            var (a, b) = (points[i] - before, after - points[i]);
+            turns[i] = Math.Abs(Math.Atan2(a.Cross(b), a.Dot(b)));
+        });
+        var corners = new List<int>();
+        for (var i = 0; i < points.Count; i++)
+        {
+            if (turns[i] >= limit && IsHighest(i)) corners.Add(i);
+        }
+        return corners;
+
+        bool IsHighest(int i)
+        {
+            foreach (var way in new[] { 1, -1 })
+            {
+                double walked = 0;
+                for (var k = i; ;)
+                {
+                    var next = k + way;
+                    if (closed) next = (next + points.Count) % points.Count;
+                    else if (next < 0 || next >= points.Count) break;
+                    walked += points[k].DistanceTo(points[next]);
+                    if (walked > window || next == i) break;
+                    if (turns[next] > turns[i] || (turns[next] == turns[i] && next < i)) return false;
+                    k = next;
+                }
+            }
+            return true;
+        }
+    }
+
+    /// <summary>The point a distance along the course; null at an end of an open one.</summary>
+    private static Point? Ahead(List<Point> points, int from, int way, double distance, bool closed)
+    {
+        double walked = 0;
+        for (int k = from, steps = 0; steps < points.Count; steps++)
+        {
+            var next = k + way;
+            if (closed) next = (next + points.Count) % points.Count;
+            else if (next < 0 || next >= points.Count) return k == from ? null : points[k];
+            var pace = points[k].DistanceTo(points[next]);
+            if (walked + pace >= distance) return Point.Lerp(points[k], points[next], (distance - walked) / pace);
+            walked += pace;
+            k = next;
+        }
+        return null;
+    }
+
+    private static Point Direction(Point from, Point to)
+    {
+        var d = to - from;
+        return d.Length > 1e-12 ? d * (1 / d.Length) : new Point(1, 0);
+    }
+
+    /// <summary>Curves along points without a corner between them, directions at the ends given where they are known.</summary>
+    private static void Smooth(List<Point> points, double tolerance, double window, Point? begin, Point? end, ImmutableArray<Segment>.Builder segments)
+    {
+        if (points.Count < 2) return;
+        var first = Onward(begin, Direction(points[0], Ahead(points, 0, 1, window / 2, closed: false) ?? points[^1]));
+        var last = Onward(end, Direction(points[^1], Ahead(points, points.Count - 1, -1, window / 2, closed: false) ?? points[0]));
+        Fit(points, 0, points.Count - 1, first, last, tolerance, segments);
+    }
+
+    /// <summary>The known direction, unless the course turns away from it in a corner.</summary>
+    private static Point Onward(Point? known, Point seen) =>
+        known is { } k && k.Dot(seen) > Math.Cos(OnwardDegrees * Math.PI / 180) ? k : seen;
+
+    private static void Fit(List<Point> points, int from, int to, Point first, Point last, double tolerance, ImmutableArray<Segment>.Builder segments)
+    {
+        var (a, b) = (points[from], points[to]);
+        if (to - from == 1 || IsStraight(points, from, to, tolerance / 2))
+        {
+            segments.Add(Segment.Straight(b));
+            return;
+        }
+        var at = ByLength(points, from, to);
+        var worst = from + 1;
+        for (var round = 0; round <= Improvements; round++)
+        {
+            var curve = LeastSquares(points, from, to, at, first, last);
+            (worst, var error) = Worst(points, from, to, at, curve);
+            if (error <= tolerance)
+            {
+                segments.Add(curve);
+                return;
+            }
+            if (error > tolerance * 6) break;
+            Improve(points, from, to, at, curve);
+        }
+        worst = Math.Clamp(worst, from + 1, to - 1);
+        var middle = Direction(points[Math.Max(from, worst - 2)], points[Math.Min(to, worst + 2)]);
+        Fit(points, from, worst, first, middle * -1, tolerance, segments);
+        Fit(points, worst, to, middle, last, tolerance, segments);
+    }
+
+    private static bool IsStraight(List<Point> points, int from, int to, double tolerance)
+    {
+        for (var i = from + 1; i < to; i++)
+        {
+            if (Polygons.DistanceToStretch(points[i], points[from], points[to]) > tolerance) return false;
+        }
+        return true;
+    }
+
+    private static double[] ByLength(List<Point> points, int from, int to)
+    {
+        var at = new double[to - from + 1];
+        for (var i = 1; i < at.Length; i++) at[i] = at[i - 1] + points[from + i].DistanceTo(points[from + i - 1]);
+        for (var i = 1; i < at.Length; i++) at[i] /= at[^1];
+        return at;
+    }
+
+    private static Segment LeastSquares(List<Point> points, int from, int to, double[] at, Point first, Point last)
+    {
+        var (p0, p3) = (points[from], points[to]);
+        double c00 = 0, c01 = 0, c11 = 0, x0 = 0, x1 = 0;
+        for (var i = 0; i < at.Length; i++)
+        {
+            var (t, u) = (at[i], 1 - at[i]);
+            var (b1, b2) = (3 * t * u * u, 3 * t * t * u);
+            var (a1, a2) = (first * b1, last * b2);
+            c00 += a1.Dot(a1);
+            c01 += a1.Dot(a2);
+            c11 += a2.Dot(a2);
+            var rest = points[from + i] - (p0 * (u * u * u + b1) + p3 * (b2 + t * t * t));
+            x0 += a1.Dot(rest);
+            x1 += a2.Dot(rest);
+        }
+        var det = c00 * c11 - c01 * c01;
+        var chord = p0.DistanceTo(p3);
+        var (one, two) = Math.Abs(det) > 1e-14 ? ((x0 * c11 - x1 * c01) / det, (c00 * x1 - c01 * x0) / det) : (0, 0);
+        // Handles that point backwards or hardly at all make kinks, long ones make loops: a third of the chord is the safe choice.
+        if (!(one > 1e-3 * chord && two > 1e-3 * chord && one < LongestHandle * chord && two < LongestHandle * chord)) one = two = Math.Max(chord, 1e-6) / 3;
+        return Segment.Cubic(p0 + first * one, p3 + last * two, p3);
+    }
+
+    private static (int Index, double Error) Worst(List<Point> points, int from, int to, double[] at, Segment curve)
+    {
+        var (worst, error) = ((from + to) / 2, 0.0);
+        for (var i = 1; i < at.Length - 1; i++)
+        {
+            var e = curve.At(points[from], at[i]).DistanceTo(points[from + i]);
+            if (e > error) (worst, error) = (from + i, e);
+        }
+        // The other way round as well: between two points the curve keeps to the way from one to the other.
+        for (var i = 1; i < at.Length; i++)
+        {
+            var e = Polygons.DistanceToStretch(curve.At(points[from], (at[i - 1] + at[i]) / 2), points[from + i - 1], points[from + i]);
+            if (e > error) (worst, error) = (from + i, e);
+        }
+        return (worst, error);
+    }
+
+    /// <summary>One step of Newton's method towards the parameter of the curve's point nearest to each point.</summary>
+    private static void Improve(List<Point> points, int from, int to, double[] at, Segment curve)
+    {
+        var p0 = points[from];
+        Point d1 = (curve.Handle1 - p0) * 3, d2 = (curve.Handle2 - curve.Handle1) * 3, d3 = (curve.End - curve.Handle2) * 3;
+        for (var i = 1; i < at.Length - 1; i++)
+        {
+            var (t, u) = (at[i], 1 - at[i]);
+            var off = curve.At(p0, t) - points[from + i];
+            var speed = d1 * (u * u) + d2 * (2 * u * t) + d3 * (t * t);
+            var bend = (d2 - d1) * (2 * u) + (d3 - d2) * (2 * t);
+            var slope = speed.Dot(speed) + off.Dot(bend);
+            if (Math.Abs(slope) > 1e-12) at[i] = Math.Clamp(t - off.Dot(speed) / slope, 0, 1);
+        }
+        for (var i = 1; i < at.Length; i++) at[i] = Math.Max(at[i], at[i - 1]);
+    }
+}
