@@ -20,6 +20,9 @@ internal sealed class MedialBalls
     /// <summary>Radii along a tip may be larger than its slope says by this share.</summary>
     private const double Slack = 1.05;
 
+    /// <summary>A cut that comes round in no more than this many radii, about half a circle, is a rounded end.</summary>
+    private const double RoundEnd = 1.15 * Math.PI;
+
     /// <summary>A tip is looked for no farther along the cut than this many radii.</summary>
     private const double LongestTip = 60;
 
@@ -86,6 +89,7 @@ internal sealed class MedialBalls
 
         bool IsTipBetween(int way, double length)
         {
+            if (length <= RoundEnd * radius) return true;
             if (length > LongestTip * radius) return false;
             double blunt = 0, walked = 0;
             for (var i = sample; i != partner;)

@@ -181,10 +181,30 @@ internal sealed class Stitching
         var segments = ImmutableArray.CreateBuilder<Segment>();
         for (var r = 0; r < runs.Count; r++)
         {
-            segments.AddRange(stretches[r].Segments);
-            var end = stretches[r].Segments.IsEmpty ? stretches[r].Start : stretches[r].Segments[^1].End;
-            segments.AddRange(CurveFit.Open([end, .. runs[r].After, stretches[(r + 1) % runs.Count].Start], _tolerance, _window));
+            var (start, old) = stretches[r];
+            segments.AddRange(old);
+            var (next, following) = stretches[(r + 1) % runs.Count];
+            var end = old.IsEmpty ? start : old[^1].End;
+            segments.AddRange(CurveFit.Open([end, .. runs[r].After, next], _tolerance, _window, Arriving(start, old), Leaving(next, following)));
         }
         return new Path(stretches[0].Start, segments.ToImmutable(), closed: true);
     }
+
+    /// <summary>The direction at the end of a stretch; null for one without extent.</summary>
+    private static Point? Arriving(Point start, ImmutableArray<Segment> way)
+    {
+        if (way.IsEmpty) return null;
+        var last = way[^1];
+        var from = way.Length > 1 ? way[^2].End : start;
+        return Unit(last.IsCubic && last.Handle2 != last.End ? last.End - last.Handle2 : last.End - from);
+    }
+
+    private static Point? Leaving(Point start, ImmutableArray<Segment> way)
+    {
+        if (way.IsEmpty) return null;
+        var first = way[0];
+        return Unit(first.IsCubic && first.Handle1 != start ? first.Handle1 - start : first.End - start);
+    }
+
+    private static Point? Unit(Point d) => d.Length > 1e-9 ? d * (1 / d.Length) : null;
 }

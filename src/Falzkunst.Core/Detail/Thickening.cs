@@ -11,10 +11,14 @@ namespace Falzkunst.Core.Detail;
 public static class Thickening
 {
     /// <summary>Outlines are looked at as corners this near to them, mm.</summary>
-    private const double Flatness = 0.0025;
+    private const double Flatness = 0.001;
 
-    /// <summary>Fitted curves lie at most this near or, for narrow targets, nearer to what was found, mm.</summary>
+    /// <summary>
+    /// Fitted curves lie this near to what was found, nearer for small amounts, mm; well above the flatness, or every corner of what
+    /// was a curve would be kept.
+    /// </summary>
     private const double FitMm = 0.008;
+    private const double FinestFitMm = 0.003;
 
     /// <summary>A place counts as mended from this share of the wanted width on.</summary>
     private const double Enough = 0.98;
@@ -28,7 +32,7 @@ public static class Thickening
     {
         if (how.Refusal is { } refusal) throw new EditRefused(refusal);
         var lines = PieceWidths.RingLines(piece).Where(i => i == 0 || Math.Abs(piece.Shape.Paths[i].SignedArea) > 1e-6).ToImmutableArray();
-        var fit = Math.Min(FitMm, how.AmountMm / 100);
+        var fit = Math.Clamp(how.AmountMm / 100, FinestFitMm, FitMm);
         var stitching = new Stitching(lines.Select(i => piece.Shape.Paths[i]), Flatness, fit, Math.Clamp(how.AmountMm / 4, 0.05, 0.15));
         var rings = stitching.Rings;
         var slits = WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false);

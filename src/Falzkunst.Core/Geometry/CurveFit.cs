@@ -20,24 +20,28 @@ public static class CurveFit
     /// <summary>Of the distance between a curve's ends; a half circle needs two thirds.</summary>
     private const double LongestHandle = 1.5;
 
-    /// <summary>An edge that is this much longer than its neighbours, and at least so long, is a straight line and no step of a curve.</summary>
-    private const double StraightTimes = 3;
+    /// <summary>A straight line is at least so long, mm.</summary>
     private const double StraightMm = 0.4;
 
     /// <summary>Up to this turn a curve goes on in the direction of the straight line before it.</summary>
     private const double OnwardDegrees = 25;
 
+    /// <summary>A line that leaves the known direction by no more than this is no kink.</summary>
+    private const double AlongDegrees = 3;
+
     /// <summary>Curves from the first point to the last.</summary>
     /// <param name="points">Two or more points.</param>
     /// <param name="tolerance">Largest distance from a point to the curve, mm, above 0.</param>
     /// <param name="window">Length over which a turn is judged, mm.</param>
-    public static ImmutableArray<Segment> Open(IReadOnlyList<Point> points, double tolerance, double window)
+    /// <param name="begin">The direction, of length 1, in which the course arrives at the first point; it goes on in it unless it turns a corner there.</param>
+    /// <param name="end">The direction in which it goes on from the last point.</param>
+    public static ImmutableArray<Segment> Open(IReadOnlyList<Point> points, double tolerance, double window, Point? begin = null, Point? end = null)
     {
         ArgumentOutOfRangeException.ThrowIfNegativeOrZero(tolerance);
-        var (dense, straights) = Dense(points, closed: false);
+        var (dense, straights) = Dense(points, tolerance, closed: false);
         if (dense.Count < 2) return [];
         var breaks = new SortedSet<int>([0, dense.Count - 1, .. Corners(dense, window, closed: false), .. straights.SelectMany(s => new[] { s.From, s.To })]);
-        return Between(dense, [.. breaks], straights, tolerance, window, null);
+        return Between(dense, [.. breaks], straights, tolerance, window, (begin, end), closed: false);
     }
 
     /// <summary>A closed path through points, the first not repeated.</summary>
@@ -45,7 +49,7 @@ public static class CurveFit
     public static Path Closed(IReadOnlyList<Point> points, double tolerance, double window)
     {
         ArgumentOutOfRangeException.ThrowIfNegativeOrZero(tolerance);
-        var (dense, straights) = Dense(points, closed: true);
+        var (dense, straights) = Dense(points, tolerance, closed: true);
         if (dense.Count < 3) return Path.Polyline(points, closed: true);
         var count = dense.Count;
         var breaks = new SortedSet<int>([.. Corners(dense, window, closed: true), .. straights.SelectMany(s => new[] { s.From, s.To % count })]);
@@ -55,12 +59,12 @@ public static class CurveFit
         var along = breaks.Count == 0 ? Direction(turned[^2], turned[1]) : (Point?)null;
         return new Path(turned[0], Between(
             turned, [.. breaks.Select(i => i - begin).Append(0).Append(count).Distinct().Order()],
-            [.. straights.Select(s => (From: (s.From - begin + count) % count, s.To)).Select(s => (s.From, To: (s.To - begin + count - 1) % count + 1))], tolerance, window, along), closed: true);
+            [.. straights.Select(s => (From: (s.From - begin + count) % count, s.To)).Select(s => (s.From, To: (s.To - begin + count - 1) % count + 1))], tolerance, window, (along, along), closed: true), closed: true);
     }
 
     /// <summary>Segments from break to break: straight lines as they are, curves between them.</summary>
     private static ImmutableArray<Segment> Between(
-        List<Point> points, List<int> breaks, List<(int From, int To)> straights, double tolerance, double window, Point? along)
+        List<Point> points, List<int> breaks, List<(int From, int To)> straights, double tolerance, double window, (Point? Begin, Point? End) known, bool closed)
     {
         var segments = ImmutableArray.CreateBuilder<Segment>();
         var ends = straights.ToDictionary(s => s.From, s => s.To);
@@ -74,15 +78,18 @@ public static class CurveFit
                 continue;
             }
             var part = points.GetRange(from, to - from + 1);
-            var begin = along ?? (k > 0 && isStraight[k - 1] ? Direction(points[breaks[k - 1]], points[from]) : null);
-            var end = (along ?? (k + 1 < isStraight.Count && isStraight[k + 1] ? Direction(points[to], points[breaks[k + 2]]) : (Point?)null)) is { } e ? e * -1 : (Point?)null;
-            Smooth(part, tolerance, window, begin, end, segments);
+            var end = After(k) is { } e ? e * -1 : (Point?)null;
+            Smooth(part, tolerance, window, Before(k), end, segments);
         }
         return segments.ToImmutable();
+
+        Point? Along(int k) => isStraight[k] ? Direction(points[breaks[k]], points[breaks[k + 1]]) : null;
+        Point? Before(int k) => k > 0 ? Along(k - 1) : closed ? known.Begin ?? Along(isStraight.Count - 1) : known.Begin;
+        Point? After(int k) => k + 1 < isStraight.Count ? Along(k + 1) : closed ? known.End ?? Along(0) : known.End;
     }
 
     /// <summary>The points with others between those that lie far apart, and the stretches of them that are straight lines.</summary>
-    private static (List<Point> Points, List<(int From, int To)> Straights) Dense(IReadOnlyList<Point> points, bool closed)
+    private static (List<Point> Points, List<(int From, int To)> Straights) Dense(IReadOnlyList<Point> points, double tolerance, bool closed)
     {
         var plain = new List<Point>(points.Count);
         foreach (var p in points)
@@ -91,7 +98,6 @@ public static class CurveFit
         }
         while (closed && plain.Count > 1 && plain[^1].DistanceTo(plain[0]) < 1e-9) plain.RemoveAt(plain.Count - 1);
         var edges = closed ? plain.Count : plain.Count - 1;
-        double Length(int edge) => closed || (edge >= 0 && edge < edges) ? plain[(edge + plain.Count) % plain.Count].DistanceTo(plain[(edge + 1 + plain.Count) % plain.Count]) : 0;
         var dense = new List<Point>(plain.Count);
         var straights = new List<(int, int)>();
         for (var i = 0; i < plain.Count; i++)
@@ -99,22 +105,39 @@ public static class CurveFit
             var from = dense.Count;
             dense.Add(plain[i]);
             if (i >= edges) break;
-            var length = Length(i);
             var next = plain[(i + 1) % plain.Count];
+            var length = plain[i].DistanceTo(next);
             var count = (int)Math.Ceiling(length / DensestMm);
             for (var k = 1; k < count; k++) dense.Add(Point.Lerp(plain[i], next, (double)k / count));
-            if (length >= StraightMm && length >= StraightTimes * Math.Max(Onward(i, -1), Onward(i, 1))) straights.Add((from, dense.Count));
+            // A chord of a circle from which the course turns by an angle at each end stands off it by an eighth of length times angle.
+            if (length >= StraightMm && (length * Math.Max(Turn(i, 1, length / 2), Turn(i, -1, length / 2)) / 8 > tolerance || IsBetweenCorners(i))) straights.Add((from, dense.Count));
         }
         return (dense, straights);
 
-        // Length of a neighbouring edge, as far as the course goes on into it without a corner.
-        double Onward(int edge, int way)
+        bool Has(int edge) => closed || (edge >= 0 && edge < edges);
+        Point At(int i) => plain[(i % plain.Count + plain.Count) % plain.Count];
+
+        double Angle(int edge, int other)
         {
-            if (!closed && (edge + way < 0 || edge + way >= edges)) return 0;
-            Point At(int i) => plain[(i + plain.Count) % plain.Count];
-            var (a, b) = (At(edge + 1) - At(edge), At(edge + way + 1) - At(edge + way));
-            return Math.Abs(Math.Atan2(a.Cross(b), a.Dot(b))) > OnwardDegrees * Math.PI / 180 ? 0 : Length(edge + way);
+            var (a, b) = (At(edge + 1) - At(edge), At(other + 1) - At(other));
+            return Math.Atan2(a.Cross(b), a.Dot(b));
         }
+
+        // How far the course turns away from an edge within a distance beyond its end, as far as it does so without a corner.
+        double Turn(int edge, int way, double within)
+        {
+            var (most, walked) = (0.0, 0.0);
+            for (var k = edge + way; Has(k) && Math.Abs(k - edge) < plain.Count && walked <= within; k += way)
+            {
+                if (Math.Abs(Angle(k - way, k)) > OnwardDegrees * Math.PI / 180) break;
+                most = Math.Max(most, Math.Abs(Angle(edge, k)));
+                walked += At(k).DistanceTo(At(k + 1));
+            }
+            return most;
+        }
+
+        bool IsBetweenCorners(int edge) => IsCorner(edge, 1) && IsCorner(edge, -1);
+        bool IsCorner(int edge, int way) => !Has(edge + way) || Math.Abs(Angle(edge, edge + way)) > OnwardDegrees * Math.PI / 180;
     }
 
     /// <summary>Indices of the corners, in order: where the course turns most, and more than enough, over the window.</summary>
@@ -184,17 +207,17 @@ public static class CurveFit
         if (points.Count < 2) return;
         var first = Onward(begin, Direction(points[0], Ahead(points, 0, 1, window / 2, closed: false) ?? points[^1]));
         var last = Onward(end, Direction(points[^1], Ahead(points, points.Count - 1, -1, window / 2, closed: false) ?? points[0]));
-        Fit(points, 0, points.Count - 1, first, last, tolerance, segments);
+        Fit(points, 0, points.Count - 1, first, last, tolerance, window, segments);
     }
 
     /// <summary>The known direction, unless the course turns away from it in a corner.</summary>
     private static Point Onward(Point? known, Point seen) =>
         known is { } k && k.Dot(seen) > Math.Cos(OnwardDegrees * Math.PI / 180) ? k : seen;
 
-    private static void Fit(List<Point> points, int from, int to, Point first, Point last, double tolerance, ImmutableArray<Segment>.Builder segments)
+    private static void Fit(List<Point> points, int from, int to, Point first, Point last, double tolerance, double window, ImmutableArray<Segment>.Builder segments)
     {
         var (a, b) = (points[from], points[to]);
-        if (to - from == 1 || IsStraight(points, from, to, tolerance / 2))
+        if (to - from == 1 || (IsStraight(points, from, to, tolerance / 2) && IsAlong(first, b - a) && IsAlong(last, a - b)))
         {
             segments.Add(Segment.Straight(b));
             return;
@@ -214,10 +237,12 @@ public static class CurveFit
             Improve(points, from, to, at, curve);
         }
         worst = Math.Clamp(worst, from + 1, to - 1);
-        var middle = Direction(points[Math.Max(from, worst - 2)], points[Math.Min(to, worst + 2)]);
-        Fit(points, from, worst, first, middle * -1, tolerance, segments);
-        Fit(points, worst, to, middle, last, tolerance, segments);
+        var middle = Direction(Ahead(points, worst, -1, window / 2, closed: false) ?? points[from], Ahead(points, worst, 1, window / 2, closed: false) ?? points[to]);
+        Fit(points, from, worst, first, middle * -1, tolerance, window, segments);
+        Fit(points, worst, to, middle, last, tolerance, window, segments);
     }
+
+    private static bool IsAlong(Point direction, Point chord) => direction.Dot(chord) >= chord.Length * Math.Cos(AlongDegrees * Math.PI / 180);
 
     private static bool IsStraight(List<Point> points, int from, int to, double tolerance)
     {
