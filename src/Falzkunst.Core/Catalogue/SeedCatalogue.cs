@@ -12,7 +12,7 @@ public static class SeedCatalogue
     [
         new("kraft-240", "Kraft 240", "brown kraft board", 240, 0.32, "#B98F5E", 0.7,
             [Square12, A4],
-            [Blade(165, 90, 0.42), Score(210, 120), Pen(), Foil(190, 28, 125)]),
+            [Blade(165, 90, 0.42) with { NarrowestMm = 0.85 }, Score(210, 120), Pen(), Foil(190, 28, 125)]),
         new("mist-160", "Mist 160", "smooth coloured paper", 160, 0.20, "#A9BFC9", 0.9,
             [A4, Square12],
             [Blade(115, 130, 0.30), Score(150, 140), Pen(), Foil(160, 32, 115)]),

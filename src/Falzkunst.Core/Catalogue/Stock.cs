@@ -23,6 +23,9 @@ public sealed record Stock(
     ImmutableArray<SheetSize> Sheets,
     ImmutableArray<ToolSettings> Settings)
 {
+    /// <summary>The narrowest part that it bears when worked with a tool, mm.</summary>
+    public double NarrowestFor(Tool tool) => SettingsFor(tool).NarrowestMm ?? NarrowestMm;
+
     /// <summary>The settings for a tool; a stock without its own answers with careful ones for its weight.</summary>
     public ToolSettings SettingsFor(Tool tool) =>
         Settings.FirstOrDefault(s => s.Tool == tool) ?? CarefulSettings.For(tool, GramsPerSquareMetre, ThicknessMm);

@@ -8,6 +8,7 @@ namespace Falzkunst.Core.Catalogue;
 /// <param name="TemperatureCelsius">Heat of the tip; null for cold tools.</param>
 /// <param name="WarmUpSeconds">Waiting until a hot tip is ready.</param>
 /// <param name="Times">How often the tool runs over each line, at least 1.</param>
+/// <param name="NarrowestMm">The narrowest part that this tool leaves whole, mm; null for what the stock bears anyway.</param>
 public sealed record ToolSettings(
     Tool Tool,
     int ForceGrams,
@@ -15,4 +16,5 @@ public sealed record ToolSettings(
     double? BladeOutMm = null,
     int? TemperatureCelsius = null,
     int WarmUpSeconds = 0,
-    int Times = 1);
+    int Times = 1,
+    double? NarrowestMm = null);

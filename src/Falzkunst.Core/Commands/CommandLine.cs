@@ -21,12 +21,12 @@ public sealed record CommandContext(Project Project, Picked Picked, Drawer Drawe
 /// <param name="Make">The edit that it means.</param>
 public sealed record Command(string Name, string Usage, string Help, Func<CommandContext, CommandWords, Edit> Make);
 
-/// <summary>Reads what is typed into the command line. Every action of the Pieces station is one of its commands.</summary>
+/// <summary>Reads what is typed into the command line. Every action of the Pieces and Detail stations is one of its commands.</summary>
 public static class CommandLine
 {
     public const int LongestText = 400;
 
-    public static readonly ImmutableArray<Command> All = [.. ArrangeCommands.All, .. LineCommands.All, .. PieceCommands.All];
+    public static readonly ImmutableArray<Command> All = [.. ArrangeCommands.All, .. LineCommands.All, .. PieceCommands.All, .. DetailCommands.All];
 
     private static readonly ImmutableArray<Command> LongestNameFirst = [.. All.OrderByDescending(c => c.Name.Length)];
 

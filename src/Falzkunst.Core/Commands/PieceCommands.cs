@@ -39,7 +39,7 @@ internal static class PieceCommands
         }),
     ];
 
-    private static ImmutableArray<string> Pieces(CommandContext c) =>
+    internal static ImmutableArray<string> Pieces(CommandContext c) =>
         c.Picked.IsEmpty ? throw new EditRefused("Nothing is picked. Touch a piece first.") : c.Picked.Pieces;
 
     private static OrderPiece Layer(CommandContext c, CommandWords w)
@@ -52,7 +52,7 @@ internal static class PieceCommands
         return w.Take("bottom") ? new OrderPiece(piece.Id, 1) : new OrderPiece(piece.Id, w.Count("a layer"));
     }
 
-    private static string StockNamed(CommandContext c, string wanted) =>
+    internal static string StockNamed(CommandContext c, string wanted) =>
         c.Drawer.Stocks.FirstOrDefault(s => s.Key == wanted)?.Key
         ?? Only(c.Drawer.Stocks.Where(s => s.Name.Contains(wanted, StringComparison.OrdinalIgnoreCase)), s => s.Name, "stock", wanted, c.Drawer.Stocks.Select(s => s.Name)).Key;
 

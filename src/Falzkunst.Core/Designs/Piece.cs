@@ -11,7 +11,7 @@ namespace Falzkunst.Core.Designs;
 /// <param name="Stock">Key of its stock.</param>
 /// <param name="Quantity">How many are wanted, at least 1.</param>
 /// <param name="Place">From the piece's own coordinates to the card's, mm.</param>
-/// <param name="Shape">The geometry of its lines in its own coordinates, upper left corner of the outline at 0, 0.</param>
+/// <param name="Shape">The geometry of its lines in its own coordinates; a new piece has the upper left corner of its outline at 0, 0, a reworked one near it.</param>
 /// <param name="Lines">What each path of the shape is, in the same order; the first is the outline.</param>
 public sealed record Piece(
     string Id,

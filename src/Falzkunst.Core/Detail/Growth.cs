@@ -20,6 +20,9 @@ internal sealed class Growth
     /// <summary>A ball that some cut enters deeper than this share of its radius is cut off by an end.</summary>
     private const double Inscribed = 0.97;
 
+    /// <summary>A strand ends where its radius changes by more than this share of it from sample to sample.</summary>
+    private const double SameWidth = 0.05;
+
     /// <summary>Of an opening that is narrow all round, what is at least this share as wide as its widest spot is kept.</summary>
     private const double KeptShare = 0.5;
 
@@ -43,6 +46,7 @@ internal sealed class Growth
         var samples = balls.Samples;
         var isTaken = new bool[samples.Count];
         foreach (var i in places.SelectMany(p => p.Samples)) isTaken[i] = true;
+        ReachToEnds(balls, isTaken);
         var isCutOff = new bool[samples.Count];
         Parallel.For(0, samples.Count, i => isCutOff[i] = isTaken[i] && samples.HasEdgeWithin(balls.Centre(i), balls.Radius[i] * Inscribed));
         var chains = MedialChains.Of(balls, i => isTaken[i]).Select(c => (Chain: c, IsSquare: Square(balls, c, isCutOff, width / 2))).ToList();
@@ -50,6 +54,29 @@ internal sealed class Growth
         var round = Region.Around(chains.SelectMany(c => Round(balls, c.Chain, c.IsSquare)), width / 2, quarter);
         var square = Region.Around(chains.SelectMany(c => AtEnds(balls, c.Chain, c.IsSquare)), width / 2, quarter, flatEnds: true);
         return round.Union(square);
+    }
+
+    /// <summary>The last stretch of a strand before a blunt end, which the survey takes for a tip, is grown as well.</summary>
+    private static void ReachToEnds(MedialBalls balls, bool[] isTaken)
+    {
+        var samples = balls.Samples;
+        var isFound = isTaken.ToArray();
+        for (var r = 0; r + 1 < samples.Starts.Length; r++)
+        {
+            var (from, count) = (samples.Starts[r], samples.Starts[r + 1] - samples.Starts[r]);
+            foreach (var way in new[] { 1, -1 })
+            {
+                var radius = 0.0;
+                // Once round and a little more, since the first samples may follow on the last.
+                for (var n = 0; n < 2 * count; n++)
+                {
+                    var i = from + (way > 0 ? n % count : count - 1 - n % count);
+                    if (isFound[i]) radius = balls.Radius[i];
+                    else if (radius > 0 && balls.Partner[i] >= 0 && Math.Abs(balls.Radius[i] - radius) <= SameWidth * radius) isTaken[i] = true;
+                    else radius = 0;
+                }
+            }
+        }
     }
 
     /// <summary>

@@ -13,6 +13,32 @@ public static class PieceWidths
     /// <summary>Places narrower than a width, narrowest first.</summary>
     public static List<ThinPlace> Below(Piece piece, double leastMm) => WidthSurvey.Of(Rings(piece), leastMm, Slits(piece));
 
+    /// <summary>Places narrower than a width, narrowest first, each with the course of the width through it.</summary>
+    public static ImmutableArray<WidthCourse> Courses(Piece piece, double leastMm)
+    {
+        var (rings, slits) = (WidthSurvey.Flat(Rings(piece)), WidthSurvey.Flat(Slits(piece), areClosed: false));
+        if (rings.Count == 0) return [];
+        return
+        [
+            .. Courses(WidthSurvey.Material(rings, slits, leastMm)).Concat(Courses(WidthSurvey.Air(rings, leastMm))).OrderBy(c => c.Place.WidthMm),
+        ];
+    }
+
+    private static IEnumerable<WidthCourse> Courses((MedialBalls Balls, List<NarrowPlace> Places) found)
+    {
+        var (balls, places) = found;
+        var of = new int[balls.Samples.Count];
+        Array.Fill(of, -1);
+        for (var k = 0; k < places.Count; k++)
+        {
+            foreach (var i in places[k].Samples) of[i] = k;
+        }
+        var lines = MedialChains.Of(balls, i => of[i] >= 0 && places[of[i]].Place.Kind != ThinKind.Hole)
+            .SelectMany(c => MedialChains.Runs(c, i => of[i]))
+            .ToLookup(c => of[c[0]], c => MedialChains.Widths(balls, c));
+        return places.Select((p, k) => new WidthCourse(p.Place, [.. lines[k]]));
+    }
+
     /// <summary>Width of the narrowest place of the material, mm; null where it is nowhere narrower than 8 times what was asked for.</summary>
     public static double? Narrowest(Piece piece, double leastMm)
     {

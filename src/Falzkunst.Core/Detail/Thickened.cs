@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json.Serialization;
 using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Core.Detail;
@@ -16,10 +18,16 @@ public sealed record Thicken(bool IsEven, double AmountMm, double KeptGapMm, boo
     public const double MostMm = 20;
 
     /// <summary>Why it cannot be done so; null where it can.</summary>
+    [JsonIgnore]
     public string? Refusal =>
         !(AmountMm is >= LeastMm and <= MostMm) ? $"Thicken by or to between {LeastMm} and {MostMm} mm."
         : !(KeptGapMm is >= 0 and <= MostMm) ? $"Keep gaps of between 0 and {MostMm} mm."
         : null;
+
+    /// <summary>"to 0.8 mm where thin", "everywhere by 0.3 mm".</summary>
+    public string InWords() => IsEven
+        ? string.Create(CultureInfo.InvariantCulture, $"everywhere by {AmountMm:0.##} mm")
+        : string.Create(CultureInfo.InvariantCulture, $"to {AmountMm:0.##} mm where thin");
 }
 
 /// <summary>A piece made stronger, and what that did.</summary>

@@ -10,14 +10,7 @@ namespace Falzkunst.Core.Detail;
 /// </summary>
 public static class Thickening
 {
-    /// <summary>Outlines are looked at as corners this near to them, mm.</summary>
-    private const double Flatness = 0.001;
-
-    /// <summary>
-    /// Fitted curves lie this near to what was found, nearer for small amounts, mm; well above the flatness, or every corner of what
-    /// was a curve would be kept.
-    /// </summary>
-    private const double FitMm = 0.008;
+    /// <summary>Fitted curves lie nearer than <see cref="Reshaping.FitMm"/> to what was found where amounts are small, mm.</summary>
     private const double FinestFitMm = 0.003;
 
     /// <summary>A place counts as mended from this share of the wanted width on.</summary>
@@ -31,29 +24,29 @@ public static class Thickening
     public static Thickened Of(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours = null)
     {
         if (how.Refusal is { } refusal) throw new EditRefused(refusal);
-        var lines = PieceWidths.RingLines(piece).Where(i => i == 0 || Math.Abs(piece.Shape.Paths[i].SignedArea) > 1e-6).ToImmutableArray();
-        var fit = Math.Clamp(how.AmountMm / 100, FinestFitMm, FitMm);
-        var stitching = new Stitching(lines.Select(i => piece.Shape.Paths[i]), Flatness, fit, Math.Clamp(how.AmountMm / 4, 0.05, 0.15));
+        var lines = Reshaping.Rings(piece);
+        var fit = Math.Clamp(how.AmountMm / 100, FinestFitMm, Reshaping.FitMm);
+        var stitching = Reshaping.Stitching(piece, lines, fit, Math.Clamp(how.AmountMm / 4, 0.05, 0.15));
         var rings = stitching.Rings;
         var slits = WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false);
         var least = how.IsEven ? 2 * how.AmountMm : how.AmountMm;
         var (balls, places) = WidthSurvey.Material(rings, slits, least);
         var before = places.Count > 0 ? places.Min(p => p.Place.WidthMm) : PieceWidths.Narrowest(piece, 2 * least);
         if (!how.IsEven && places.Count == 0) return Unchanged(piece, before, []);
-        var material = Region.Of(rings[0], [.. rings.Skip(1)]);
+        var material = Reshaping.Material(rings);
         if (material.PartCount != 1) throw new EditRefused($"{piece.Name} is cut into {material.PartCount} parts by its own lines. Mend that first.");
         var around = WidthSurvey.Flat(neighbours ?? []);
         var growth = new Growth(rings, around, how.MayMelt ? 0 : how.KeptGapMm);
         // A little more than wanted, so that fitted curves stay wide enough.
         var wanted = how.IsEven
             ? material.Grow(how.AmountMm, how.Corners, Growth.QuarterEdges(how.AmountMm))
-            : Growth.Sweep(balls, places, how.AmountMm + 2 * fit);
+            : Growth.Sweep(balls, places, how.AmountMm + 2.5 * fit);
         if (!how.MayMelt && around.Count > 0) wanted = wanted.Minus(Region.EvenOdd(neighbours!));
         var (most, near) = how.IsEven ? (how.AmountMm, null) : (how.AmountMm / 2, Near(balls, places, how.AmountMm + how.KeptGapMm));
         var grown = material.Union(growth.Limited(wanted, most, near, isStrict: false));
         if (!how.MayMelt && !IsSameTopology(material, grown)) grown = material.Union(growth.Limited(wanted, most, near, isStrict: true));
         if (!how.MayMelt && !IsSameTopology(material, grown)) return Unchanged(piece, before, places);
-        return Report(piece, Stitched(piece, lines, stitching, grown), how, before, around);
+        return Report(piece, Reshaping.Stitched(piece, lines, stitching, grown), how, before, around);
     }
 
     private static bool IsSameTopology(Region before, Region after) => after.PartCount == before.PartCount && after.OpeningCount == before.OpeningCount;
@@ -95,39 +88,5 @@ public static class Thickening
             }
         }
         return p => cells.Contains(Cell(p));
-    }
-
-    /// <summary>The piece with its outline and openings after a region that grew out of it; openings that are gone go, new ones come last.</summary>
-    private static (Piece Piece, int Closed, int Bays) Stitched(Piece piece, ImmutableArray<int> lines, Stitching stitching, Region grown)
-    {
-        var (outer, openings) = grown.Parts.Single();
-        var paths = piece.Shape.Paths.ToBuilder();
-        paths[0] = stitching.Ring(outer).Path;
-        var left = lines.Skip(1).ToHashSet();
-        var more = new List<(Line Model, Path Path)>();
-        var bays = 0;
-        foreach (var ring in openings)
-        {
-            var (path, from) = stitching.Ring(ring);
-            var line = from > 0 ? lines[from] : Around(ring);
-            if (line == 0) bays++;
-            if (line > 0 && left.Remove(line)) paths[line] = path;
-            else more.Add((piece.Lines[line] with { Role = LineRole.Opening }, path));
-        }
-        var changed = piece with { Shape = new PieceShape(paths.ToImmutable()) };
-        if (left.Count > 0) changed = changed.Without([.. left]);
-        foreach (var (model, path) in more) changed = changed.With(model with { Id = changed.NextLine }, path);
-        return (changed, left.Count, bays);
-
-        // An opening whose every corner is new lies in the one that it is left of.
-        int Around(Point[] ring)
-        {
-            if (Polygons.InteriorPoint(ring) is not { } inside) return 0;
-            foreach (var i in lines.Skip(1))
-            {
-                if (Polygons.Contains(piece.Shape.Paths[i].Flat, inside)) return i;
-            }
-            return 0;
-        }
     }
 }

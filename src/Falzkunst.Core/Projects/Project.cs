@@ -55,6 +55,9 @@ public sealed record SetOut(
     /// <summary>Scores stop no farther from a cut than this by setting, mm.</summary>
     public const double MostClearanceMm = 10;
 
+    /// <summary>Widths set for stocks of this project instead of what the catalogue says they bear, mm, by the stock's key.</summary>
+    public ImmutableSortedDictionary<string, double> LeastWidths { get; init; } = ImmutableSortedDictionary<string, double>.Empty;
+
     public static readonly SetOut Default = new(CardFormat.Default, "twin-330", Units.Millimetres, 1, 2);
 }
 

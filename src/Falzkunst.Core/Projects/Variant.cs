@@ -19,11 +19,17 @@ public static class Variants
 {
     /// <summary>Keeps a piece, or the whole design, as it is now.</summary>
     /// <exception cref="EditRefused">There is nothing to keep, or too much is kept already.</exception>
-    public static Project Keep(Project project, string? piece, string name)
+    public static Project Keep(Project project, string? piece, string name) =>
+        Keep(project, piece, name, piece is null ? project.Design.Pieces : [project.Design.Require(piece)]);
+
+    /// <summary>Keeps another form of a piece than the present one.</summary>
+    /// <inheritdoc cref="Keep(Project, string?, string)"/>
+    public static Project Keep(Project project, string piece, string name, Piece form) => Keep(project, piece, name, [form]);
+
+    private static Project Keep(Project project, string? piece, string name, ImmutableArray<Piece> pieces)
     {
         if (project.Variants.Length >= Variant.Most) throw new EditRefused($"{Variant.Most} variants are kept already. Let one go first.");
         if (string.IsNullOrWhiteSpace(name) || name.Length > Edits.LongestName) throw new EditRefused($"A variant's name has between 1 and {Edits.LongestName} characters.");
-        ImmutableArray<Piece> pieces = piece is null ? project.Design.Pieces : [project.Design.Require(piece)];
         if (pieces.IsEmpty) throw new EditRefused("There are no pieces to keep aside yet.");
         var number = 1 + project.Variants.Select(v => v.Number).DefaultIfEmpty().Max();
         return project with { Variants = project.Variants.Add(new Variant(number, name.Trim(), piece, pieces)) };

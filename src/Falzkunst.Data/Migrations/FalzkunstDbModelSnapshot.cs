@@ -613,6 +613,10 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("force_grams");
 
+                    b.Property<double?>("NarrowestMm")
+                        .HasColumnType("double precision")
+                        .HasColumnName("narrowest_mm");
+
                     b.Property<double>("SpeedMmPerSecond")
                         .HasColumnType("double precision")
                         .HasColumnName("speed_mm_per_second");

@@ -40,6 +40,7 @@ public sealed class StockSettingRow
     public int? TemperatureCelsius { get; set; }
     public int WarmUpSeconds { get; set; }
     public int Times { get; set; }
+    public double? NarrowestMm { get; set; }
 }
 
 /// <summary>A machine.</summary>

@@ -32,7 +32,7 @@ public sealed class CatalogueStore(FalzkunstDb db)
         r.Key, r.Name, r.Kind, r.GramsPerSquareMetre, r.ThicknessMm, r.Colour, r.NarrowestMm,
         [.. r.Sheets.OrderBy(s => s.Position).Select(s => new SheetSize(s.Name, s.WidthMm, s.HeightMm, s.Count))],
         [.. r.Settings.Select(s => new ToolSettings(
-            Enum.Parse<Tool>(s.Tool), s.ForceGrams, s.SpeedMmPerSecond, s.BladeOutMm, s.TemperatureCelsius, s.WarmUpSeconds, s.Times))]);
+            Enum.Parse<Tool>(s.Tool), s.ForceGrams, s.SpeedMmPerSecond, s.BladeOutMm, s.TemperatureCelsius, s.WarmUpSeconds, s.Times, s.NarrowestMm))]);
 
     private static StockRow RowOf(Guid owner, Stock s, int position) => new()
     {
@@ -45,7 +45,7 @@ public sealed class CatalogueStore(FalzkunstDb db)
         Settings = [.. s.Settings.Select(t => new StockSettingRow
         {
             Owner = owner, StockKey = s.Key, Tool = t.Tool.ToString(), ForceGrams = t.ForceGrams, SpeedMmPerSecond = t.SpeedMmPerSecond,
-            BladeOutMm = t.BladeOutMm, TemperatureCelsius = t.TemperatureCelsius, WarmUpSeconds = t.WarmUpSeconds, Times = t.Times,
+            BladeOutMm = t.BladeOutMm, TemperatureCelsius = t.TemperatureCelsius, WarmUpSeconds = t.WarmUpSeconds, Times = t.Times, NarrowestMm = t.NarrowestMm,
         })],
     };
 

@@ -1,0 +1,165 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Designs.Checking;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Detail;
+
+/// <summary>A piece that lies loose in an opening of another of its stock: the inside of an O.</summary>
+/// <param name="Host">The piece with the opening.</param>
+/// <param name="Piece">The loose piece.</param>
+public sealed record Island(Piece Host, Piece Piece);
+
+/// <summary>How islands are held.</summary>
+/// <param name="WidthMm">Width of each bridge, mm.</param>
+/// <param name="Count">Bridges for each island.</param>
+public sealed record Bridging(double WidthMm, int Count)
+{
+    public const double LeastMm = 0.2;
+    public const double MostMm = 50;
+    public const int MostCount = 4;
+
+    /// <summary>Why it cannot be done so; null where it can.</summary>
+    [JsonIgnore]
+    public string? Refusal =>
+        !(WidthMm is >= LeastMm and <= MostMm) ? $"A bridge is between {LeastMm} and {MostMm} mm wide."
+        : Count is < 1 or > MostCount ? $"An island gets between 1 and {MostCount} bridges."
+        : null;
+}
+
+/// <summary>Finds loose islands, and joins them to what they lie in by bridges.</summary>
+public static class Islands
+{
+    /// <summary>Places looked at along an island's outline.</summary>
+    private const int Places = 72;
+
+    /// <summary>A bridge that leaves the edge aslant counts as so much longer for each unit of the sine of its slant.</summary>
+    private const double SlantWeight = 1.5;
+
+    /// <summary>Bridges one above the other, along the upright of the sheet, read as meant: others count as this much longer.</summary>
+    private const double AsideWeight = 0.25;
+
+    /// <summary>Bridges on one side of the island hold it badly: two that point the same way count as so many more of middling length.</summary>
+    private const double SameSideWeight = 4;
+
+    /// <summary>Two bridges stand at least so many widths apart.</summary>
+    private const double LeastApart = 2;
+
+    /// <summary>The loose islands of a design, each with the smallest piece around it.</summary>
+    public static IEnumerable<Island> Of(Design design)
+    {
+        foreach (var piece in design.Pieces)
+        {
+            var host = design.Pieces
+                .Where(p => p.Id != piece.Id && p.Stock == piece.Stock && p.Lines.Length > 1 && InOpening(p, piece))
+                .MinBy(p => Math.Abs(p.Shape.Paths[0].SignedArea));
+            if (host is not null) yield return new Island(host, piece);
+        }
+    }
+
+    /// <summary>A piece lies wholly in one opening of another.</summary>
+    private static bool InOpening(Piece host, Piece piece) => OpeningAround(host, piece) >= 0;
+
+    private static int OpeningAround(Piece host, Piece piece)
+    {
+        var map = piece.Place.Then(host.Place.Inverse());
+        var outline = piece.Shape.Paths[0].Map(map);
+        if (!host.Size.Contains(outline.Bounds, 0)) return -1;
+        foreach (var i in PieceWidths.RingLines(host).Skip(1))
+        {
+            var opening = host.Shape.Paths[i];
+            if (opening.Bounds.Contains(outline.Bounds, 0) && new RegionIndex([opening.Flat.ToArray()]) is var inside && outline.Flat.ToArray().All(inside.Contains)) return i;
+        }
+        return -1;
+    }
+
+    /// <summary>The two pieces joined by bridges into one, with all lines of both.</summary>
+    /// <param name="island">The island.</param>
+    /// <param name="how">Width and number of the bridges.</param>
+    /// <param name="others">Further pieces that bridges had better not run over.</param>
+    /// <exception cref="EditRefused">The numbers are out of reach, or there is no opening around it.</exception>
+    public static Piece Bridged(Island island, Bridging how, IEnumerable<Piece>? others = null)
+    {
+        if (how.Refusal is { } refusal) throw new EditRefused(refusal);
+        var (host, loose) = island;
+        var around = OpeningAround(host, loose);
+        if (around < 0) throw new EditRefused($"{loose.Name} does not lie in an opening of {host.Name}.");
+        var map = loose.Place.Then(host.Place.Inverse());
+        var whole = host;
+        foreach (var (line, path) in loose.Drawn)
+            whole = whole.With(line with { Id = whole.NextLine, Role = line.Role == LineRole.Outline ? LineRole.Opening : line.Role }, path.Map(map));
+        var lines = Reshaping.Rings(whole);
+        var stitching = Reshaping.Stitching(whole, lines);
+        var first = lines.IndexOf(host.Lines.Length);
+        var (plate, inner) = (Reshaping.Material([.. stitching.Rings.Take(first)]), Reshaping.Material([.. stitching.Rings.Skip(first)]));
+        var air = Region.Of(stitching.Rings[lines.IndexOf(around)], []).Minus(plate).Minus(inner);
+        var back = host.Place.Inverse();
+        var obstacles = (others ?? []).Where(p => p.Id != host.Id && p.Id != loose.Id).Select(p => p.Shape.Paths[0].Map(p.Place.Then(back))).Where(o => o.Bounds.Overlaps(whole.Shape.Paths[around].Bounds)).Select(o => Region.Of([.. o.Flat], [])).ToList();
+        var ways = Ways(stitching.Rings[first], Nested(plate), how.WidthMm, obstacles, host.Place);
+        var chosen = Best(ways, how.Count, LeastApart * how.WidthMm);
+        if (chosen.Count == 0) throw new EditRefused($"There is no room for a bridge of {how.WidthMm:0.##} mm at {loose.Name}. Take a narrower one.");
+        var bridges = Region.Around(chosen.Select(w => w.Line(how.WidthMm / 2)), how.WidthMm / 2, 4, flatEnds: true).And(air.Grow(0.002, Corners.Sharp, 4));
+        var joined = plate.Union(inner).Union(bridges);
+        if (joined.PartCount != 1) throw new EditRefused($"The bridges to {loose.Name} do not reach {host.Name}. Try another width.");
+        return Reshaping.Stitched(whole, lines, stitching, joined).Piece;
+    }
+
+    /// <summary>The edges that a bridge can land on.</summary>
+    private static List<(Point A, Point B)> Nested(Region plate) =>
+        [.. plate.Rings.SelectMany(r => Enumerable.Range(0, r.Length).Select(i => (r[i], r[(i + 1) % r.Length])))];
+
+    /// <summary>A way for a bridge.</summary>
+    private sealed record Way(Point From, Point To, double Cost)
+    {
+        public Point Direction => (To - From) * (1 / Math.Max(From.DistanceTo(To), 1e-9));
+
+        /// <summary>Its middle line, reaching over both ends so that it meets slanting and round edges with its whole width.</summary>
+        public Point[] Line(double over) => [From - Direction * over, To + Direction * over];
+    }
+
+    /// <summary>From places round the island, the shortest way to the rim, and what each counts.</summary>
+    private static List<Way> Ways(Point[] island, List<(Point A, Point B)> rim, double width, List<Region> obstacles, Affine place)
+    {
+        var outline = Path.Polyline(island, closed: true);
+        var ways = new List<Way>();
+        foreach (var p in Sampling.Midpoints(outline, outline.Length / Places, Places * 4))
+        {
+            var nearest = rim.MinBy(e => Polygons.DistanceToStretch(p, e.A, e.B));
+            var along = nearest.B - nearest.A;
+            var q = Point.Lerp(nearest.A, nearest.B, Math.Clamp((p - nearest.A).Dot(along) / Math.Max(along.Dot(along), 1e-12), 0, 1));
+            var length = p.DistanceTo(q);
+            if (length < 1e-6) continue;
+            var direction = (q - p) * (1 / length);
+            var slant = Slant(island, p, direction);
+            var (sheet, origin) = (place.Apply(direction), place.Apply(default));
+            var aside = Math.Abs((sheet - origin).X);
+            var isCrossed = obstacles.Exists(o => Enumerable.Range(1, 5).Any(k => o.Contains(Point.Lerp(p, q, k / 6.0))));
+            ways.Add(new Way(p, q, (length + width) * (1 + SlantWeight * slant + AsideWeight * aside) + (isCrossed ? 1e6 : 0)));
+        }
+        return ways;
+    }
+
+    /// <summary>Sine of the angle between a way and the perpendicular of the edge that it leaves.</summary>
+    private static double Slant(Point[] ring, Point p, Point direction)
+    {
+        var edge = Enumerable.Range(0, ring.Length).MinBy(i => Polygons.DistanceToStretch(p, ring[i], ring[(i + 1) % ring.Length]));
+        var along = ring[(edge + 1) % ring.Length] - ring[edge];
+        return along.Length < 1e-9 ? 1 : Math.Abs(along.Dot(direction)) / along.Length;
+    }
+
+    /// <summary>So many ways that are short together and hold from different sides: the best first two tried whole, then one by one.</summary>
+    private static List<Way> Best(List<Way> ways, int count, double apart)
+    {
+        if (ways.Count == 0) return [];
+        if (count == 1) return [ways.MinBy(w => w.Cost)!];
+        var unit = ways.Average(w => Math.Min(w.Cost, 1e5));
+        double Together(Way a, Way b) => SameSideWeight * unit * Math.Pow((1 + a.Direction.Dot(b.Direction)) / 2, 2);
+        bool AreApart(Way a, Way b) => Math.Min(a.From.DistanceTo(b.From), a.To.DistanceTo(b.To)) >= apart;
+        var (first, second) = (from a in ways from b in ways where AreApart(a, b) select (a, b)).MinBy(pair => pair.a.Cost + pair.b.Cost + Together(pair.a, pair.b));
+        if (first is null) return [ways.MinBy(w => w.Cost)!];
+        List<Way> chosen = [first, second];
+        while (chosen.Count < count && ways.Where(w => chosen.TrueForAll(c => AreApart(w, c))).MinBy(w => w.Cost + chosen.Sum(c => Together(w, c))) is { } next) chosen.Add(next);
+        return chosen;
+    }
+}

@@ -1,0 +1,100 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Detail;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Projects;
+
+/// <summary>Fine detail mended: pieces thickened, bordered, rid of small things, islands bridged.</summary>
+public static class Detailing
+{
+    /// <summary>At most so many borders are made at once.</summary>
+    public const int MostBorders = 6;
+
+    /// <summary>A piece made stronger, with what lies beside it in its layer kept off.</summary>
+    public static Thickened Thickened(Design design, string piece, Thicken how)
+    {
+        var p = design.Require(piece);
+        // Refused before the neighbours are looked for, which an amount out of reach would make long.
+        if (how.Refusal is { } refusal) throw new EditRefused(refusal);
+        return Thickening.Of(p, how, Neighbours.Rings(p, design, 2 * how.AmountMm + how.KeptGapMm));
+    }
+
+    /// <summary>Pieces made stronger, one after the other, so that neighbours keep off each other as they are by then.</summary>
+    /// <exception cref="EditRefused">None of them is thin there.</exception>
+    public static Design Thicken(Design design, ImmutableArray<string> pieces, Thicken how)
+    {
+        if (pieces.IsEmpty) throw new EditRefused("Nothing is picked. Touch a piece first.");
+        var before = design;
+        foreach (var id in pieces)
+        {
+            Arranging.Unlocked(design.Require(id));
+            var grown = Thickened(design, id, how).Piece;
+            design = design.With(id, _ => grown);
+        }
+        return pieces.All(id => ReferenceEquals(before.Require(id), design.Require(id)))
+            ? throw new EditRefused(pieces.Length == 1 ? $"{before.Require(pieces[0]).Name} needs nothing: it is that wide everywhere, or a kept gap leaves no room." : "None of those pieces needs it.")
+            : design;
+    }
+
+    /// <summary>Borders of a piece: grown ones right under it, shrunk ones right above, each on its stock.</summary>
+    public static Design Border(Design design, string piece, ImmutableArray<Border> borders, Drawer drawer)
+    {
+        if (borders.Length is < 1 or > MostBorders) throw new EditRefused($"Make between 1 and {MostBorders} borders at a time.");
+        var of = design.Require(piece);
+        var names = design.Pieces.Select(p => p.Name).ToHashSet();
+        // The smallest first: each further one goes under those that are there.
+        foreach (var border in borders.OrderBy(b => Math.Abs(b.ByMm)))
+        {
+            drawer.Stock(border.Stock);
+            var at = design.Pieces.IndexOf(design.Require(piece));
+            var below = borders.Where(b => b.ByMm >= 0 && b.ByMm < border.ByMm).Sum(_ => 1);
+            foreach (var rings in Borders.Of(of, border))
+            {
+                var look = Look.DrawnHere with { Closed = true };
+                var lines = rings.Select((_, i) => new Line($"l{i + 1}", i == 0 ? LineRole.Outline : LineRole.Opening, Operation.Cut, look, null, null));
+                var name = PieceNaming.Free(border.RingMm is null ? $"Border of {of.Name}" : $"Ring round {of.Name}", names);
+                var made = new Piece($"p{design.NextPiece}", name, border.Stock, of.Quantity, of.Place, new PieceShape(rings), [.. lines]).AtHome();
+                var layer = border.ByMm < 0 ? at + 1 : Math.Max(0, at - below);
+                design = design with { Pieces = design.Pieces.Insert(layer, made), NextPiece = design.NextPiece + 1 };
+                at = design.Pieces.IndexOf(design.Require(piece));
+            }
+        }
+        return design;
+    }
+
+    /// <summary>Small things taken out of pieces; keys only for one piece.</summary>
+    public static Design TakeSmall(Design design, ImmutableArray<string> pieces, double sizeMm, ImmutableArray<string> keys)
+    {
+        if (pieces.IsEmpty || (keys.Length > 0 && pieces.Length != 1)) throw new EditRefused("This is done to one piece at a time. Pick one.");
+        var found = false;
+        foreach (var id in pieces)
+        {
+            var piece = Arranging.Unlocked(design.Require(id));
+            if (pieces.Length > 1 && SmallThings.Of(piece, sizeMm).IsEmpty) continue;
+            found = true;
+            design = SmallThings.Without(piece, sizeMm, keys) is { } left
+                ? design.With(id, _ => left)
+                : design with { Pieces = design.Pieces.RemoveAll(p => p.Id == id) };
+        }
+        return found ? design : throw new EditRefused("None of those pieces has anything that small.");
+    }
+
+    /// <summary>Islands bridged to the pieces that they lie in, of which they become a part.</summary>
+    public static Design Bridge(Design design, ImmutableArray<string> pieces, Bridging how)
+    {
+        if (pieces.IsEmpty) throw new EditRefused("Nothing is picked. Touch a loose island first.");
+        if (how.Refusal is { } refusal) throw new EditRefused(refusal);
+        foreach (var id in pieces)
+        {
+            var loose = Arranging.Unlocked(design.Require(id));
+            var island = Islands.Of(design).FirstOrDefault(i => i.Piece.Id == id)
+                ?? throw new EditRefused($"{loose.Name} does not lie loose in an opening of another piece of its stock.");
+            Arranging.Unlocked(island.Host);
+            var joined = Islands.Bridged(island, how, design.Pieces.Where(p => p.Stock == loose.Stock));
+            design = design.With(island.Host.Id, _ => joined);
+            design = design with { Pieces = design.Pieces.RemoveAll(p => p.Id == id) };
+        }
+        return design;
+    }
+}

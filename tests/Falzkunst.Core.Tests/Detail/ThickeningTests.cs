@@ -1,0 +1,199 @@
+using System.Collections.Immutable;
+using CsCheck;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Detail;
+using Falzkunst.Core.Geometry;
+using Point = Falzkunst.Core.Geometry.Point;
+
+namespace Falzkunst.Core.Tests.Detail;
+
+public sealed class ThickeningTests
+{
+    private const double Width = 0.8;
+    private static readonly Thicken Thin = new(IsEven: false, Width, KeptGapMm: 0.4);
+
+    private static Path Polygon(params (double X, double Y)[] corners) => Path.Polyline(corners.Select(c => new Point(c.X, c.Y)), closed: true);
+
+    private static Path Circle(double x, double y, double r) => EllipticArc.Ellipse(new(x, y), r, r);
+
+    private static Piece PieceOf(params Path[] rings) => Given.Piece("p", 1, 1) with
+    {
+        Shape = new PieceShape([.. rings]),
+        Lines = [.. rings.Select((_, i) => Given.Line($"l{i + 1}", i == 0 ? LineRole.Outline : LineRole.Opening, Operation.Cut))],
+    };
+
+    private static Region Of(Piece piece) => Region.Of(
+        [.. Flattening.Flatten(piece.Shape.Paths[0], 0.001)],
+        [.. piece.Shape.Paths.Zip(piece.Lines).Skip(1).Where(l => l.Second.Role == LineRole.Opening).Select(l => Flattening.Flatten(l.First, 0.001))]);
+
+    /// <summary>Two plates joined by a bar.</summary>
+    private static Path Bone(double width) =>
+        Polygon((0, -10), (20, -10), (20, -width / 2), (30, -width / 2), (30, -10), (50, -10), (50, 10), (30, 10), (30, width / 2), (20, width / 2), (20, 10), (0, 10));
+
+    [Fact]
+    public void A_bar_between_two_plates_is_brought_to_the_width_and_the_plates_keep_every_digit()
+    {
+        var piece = PieceOf(Bone(0.3));
+        var grown = Thickening.Of(piece, Thin);
+        Assert.Equal(0.3, grown.NarrowestBeforeMm!.Value, 2);
+        Assert.InRange(grown.NarrowestAfterMm!.Value, Width, Width + 0.04);
+        Assert.Empty(grown.Limited);
+        Assert.Equal(10 * 0.5, grown.AreaAfter - grown.AreaBefore, 0.5);
+        // The outer corners are the very same, and no more nodes than the bar needs are new.
+        var ends = grown.Piece.Shape.Paths[0].Segments.Select(s => s.End).Append(grown.Piece.Shape.Paths[0].Start).ToHashSet();
+        Assert.All(new Point[] { new(0, -10), new(20, -10), new(30, -10), new(50, -10), new(50, 10), new(30, 10), new(20, 10), new(0, 10) }, p => Assert.Contains(p, ends));
+        Assert.InRange(grown.Nodes, 8, 28);
+    }
+
+    [Fact]
+    public void What_is_wide_enough_stays_the_very_same_piece()
+    {
+        var piece = PieceOf(Bone(0.9), Circle(10, 0, 3));
+        var grown = Thickening.Of(piece, Thin);
+        Assert.Same(piece, grown.Piece);
+        Assert.Equal(grown.AreaBefore, grown.AreaAfter);
+    }
+
+    [Fact]
+    public void A_square_end_stays_where_it_is()
+    {
+        var comb = PieceOf(Polygon((0, 0), (20, 0), (20, 10), (10.5, 10), (10.5, 18), (10, 18), (10, 10), (0, 10)));
+        var grown = Thickening.Of(comb, Thin).Piece;
+        Assert.Equal(18, grown.Size.MaxY, 0.02);
+        Assert.InRange(Thickening.Of(comb, Thin).NarrowestAfterMm!.Value, Width - 0.01, Width + 0.04);
+    }
+
+    [Fact]
+    public void A_thin_ring_grows_to_both_sides_and_keeps_its_opening()
+    {
+        var grown = Thickening.Of(PieceOf(Circle(0, 0, 10), Circle(0, 0, 9.6)), Thin);
+        Assert.InRange(grown.NarrowestAfterMm!.Value, Width - 0.005, Width + 0.03);
+        Assert.Equal(20.4, grown.Piece.Size.Width, 0.05);
+        Assert.Equal(2, grown.Piece.Lines.Length);
+        // A circle is a handful of curves, not of corners.
+        Assert.InRange(grown.Nodes, 4, 40);
+    }
+
+    [Fact]
+    public void The_eye_of_an_e_stays_open_unless_it_may_close()
+    {
+        // A bowl and a bar across it, strokes 0.4 wide, the eye between them 0.7 high.
+        var letter = PieceOf(Circle(5, 5, 3), Polygon((3, 4.8), (7, 4.8), (7, 4.1), (3, 4.1)));
+        var letterE = PieceOf(Polygon((0, 0), (6, 0), (6, 1.5), (0.4, 1.5), (0.4, 3), (6, 3), (6, 3.4), (0, 3.4)), Polygon((0.4, 0.4), (5.6, 0.4), (5.6, 1.1), (0.4, 1.1)));
+        foreach (var piece in new[] { letter, letterE })
+        {
+            var grown = Thickening.Of(piece, new Thicken(false, 1.4, 0.5));
+            Assert.Equal(0, grown.ClosedOpenings);
+            Assert.Equal(2, grown.Piece.Lines.Length);
+            Assert.Equal(1, Of(grown.Piece).OpeningCount);
+            Assert.True(WidestOpening(grown.Piece) >= 0.5 - 0.03, $"eye {WidestOpening(grown.Piece)}");
+        }
+        var closed = Thickening.Of(letterE, new Thicken(false, 1.4, 0, MayMelt: true));
+        Assert.Equal(1, closed.ClosedOpenings);
+        Assert.Equal(0, Of(closed.Piece).OpeningCount);
+    }
+
+    private static double WidestOpening(Piece piece)
+    {
+        var opening = Region.Of([.. piece.Shape.Paths[1].Flat], []);
+        var (low, high) = (0.0, 20.0);
+        for (var i = 0; i < 30; i++)
+        {
+            var middle = (low + high) / 2;
+            if (opening.Grow(-middle / 2, Corners.Round, 16).IsEmpty) high = middle;
+            else low = middle;
+        }
+        return low;
+    }
+
+    [Theory]
+    [InlineData(0.3)]
+    [InlineData(0.6)]
+    public void The_dot_keeps_off_the_stem(double keptGap)
+    {
+        // A stem 0.3 wide whose upper end is broad enough, and its dot 0.9 above it.
+        var stem = PieceOf(Polygon((0, 0), (0.3, 0), (0.3, 8), (4, 8), (4, 10), (0, 10)));
+        var dot = Circle(0.15, -1.2, 0.6);
+        var how = new Thicken(true, 0.5, keptGap);
+        var grown = Thickening.Of(stem, how, [dot]);
+        var between = Of(grown.Piece).Grow(keptGap - 0.03, Corners.Round, 16).And(Region.Of([.. dot.Flat], []));
+        Assert.True(between.Area < 1e-3 + (keptGap > 0.4 ? 0.1 : 0), $"{between.Area} mm² nearer than the gap");
+        Assert.Equal(0, grown.Merged);
+        Assert.Equal(1, Thickening.Of(stem, how with { AmountMm = 0.8, KeptGapMm = 0, MayMelt = true }, [dot]).Merged);
+    }
+
+    [Fact]
+    public void Score_and_foil_lines_stay_as_they_are()
+    {
+        var piece = PieceOf(Bone(0.3)).With(Given.Line("l2", LineRole.Inner, Operation.Score), Given.Straight(5, -5, 5, 5)).With(Given.Line("l3", LineRole.Inner, Operation.Foil), Circle(40, 0, 4));
+        var grown = Thickening.Of(piece, Thin).Piece;
+        Assert.Equal(piece.Lines[1..], grown.Lines[1..]);
+        Assert.Equal(piece.Shape.Paths[1], grown.Shape.Paths[1]);
+        Assert.Equal(piece.Shape.Paths[2], grown.Shape.Paths[2]);
+    }
+
+    [Fact]
+    public void Growing_everything_moves_every_edge_by_the_amount_with_round_or_sharp_corners()
+    {
+        var piece = PieceOf(Path.Rectangle(0, 0, 30, 20), Path.Rectangle(10, 5, 10, 10));
+        var round = Thickening.Of(piece, new Thicken(true, 1, 0.4)).Piece;
+        Assert.Equal(32 * 22 - (4 - Math.PI) - 64, round.Area, 0.1);
+        Assert.Equal(new Box(-1, -1, 31, 21).Width, round.Size.Width, 0.01);
+        var sharp = Thickening.Of(piece, new Thicken(true, 1, 0.4, Corners: Corners.Sharp)).Piece;
+        Assert.Equal(32 * 22 - 64, sharp.Area, 0.01);
+    }
+
+    [Fact]
+    public void Amounts_out_of_reach_are_refused_with_a_sentence() =>
+        Assert.Contains("between", Assert.Throws<EditRefused>(() => Thickening.Of(PieceOf(Bone(0.3)), Thin with { AmountMm = double.NaN })).Message, StringComparison.Ordinal);
+
+    /// <summary>Discs joined by bars of any width, with openings near each other and near the rim.</summary>
+    private static readonly Gen<Piece> Pieces =
+        from discs in Gen.Select(Gen.Double[0, 30], Gen.Double[0, 30], Gen.Double[2.5, 6]).Array[2, 6]
+        from bars in Gen.Double[0.15, 1.2].Array[6]
+        from holes in Gen.Select(Gen.Double[0, 30], Gen.Double[0, 30], Gen.Double[0.5, 1.5]).Array[0, 12]
+        select Assembled(discs, bars, holes);
+
+    private static Piece Assembled((double X, double Y, double R)[] discs, double[] bars, (double X, double Y, double R)[] holes)
+    {
+        var all = Region.Empty;
+        foreach (var (x, y, r) in discs) all = all.Union(Region.Of([.. Circle(x, y, r).Flat], []));
+        for (var i = 1; i < discs.Length; i++)
+        {
+            all = all.Union(Region.Around([[new Point(discs[i - 1].X, discs[i - 1].Y), new Point(discs[i].X, discs[i].Y)]], bars[i] / 2, 4));
+        }
+        foreach (var (x, y, r) in holes) all = all.Minus(Region.Of([.. Circle(x, y, r).Flat], []));
+        var (outer, openings) = all.Parts.MaxBy(p => Math.Abs(Polygons.SignedArea(p.Outer)));
+        return PieceOf([.. openings.Where(o => Math.Abs(Polygons.SignedArea(o)) > 0.01).Prepend(outer).Select(r => Path.Polyline(r, closed: true))]);
+    }
+
+    private static double DistanceTo(ImmutableArray<WidthAt> course, Point p) =>
+        course.Length == 1 ? p.DistanceTo(course[0].At) : course.Zip(course.Skip(1)).Min(s => Polygons.DistanceToStretch(p, s.First.At, s.Second.At));
+
+    [Fact]
+    public void Grown_pieces_keep_their_topology_bear_the_width_but_where_they_say_and_are_unmoved_away_from_thin_places() => Pieces.Sample(piece =>
+    {
+        var (before, grown) = (Of(piece), Thickening.Of(piece, Thin));
+        var after = Of(grown.Piece);
+        Assert.Equal((1, before.OpeningCount), (after.PartCount, after.OpeningCount));
+        Assert.True(before.Minus(after).Area < 0.01 * grown.Nodes, "it only grows");
+
+        // Opened by nearly half the width, only tips, corners and what is said to be limited goes.
+        const double radius = 0.98 * Width / 2;
+        var lost = after.Minus(after.Grow(-radius, Corners.Round, 16).Grow(radius * 1.002, Corners.Round, 16));
+        foreach (var (outer, _) in lost.Parts)
+        {
+            var area = Math.Abs(Polygons.SignedArea(outer));
+            var isLimited = grown.Limited.Any(l => outer.Any(p => p.DistanceTo(l.At) < l.ExtentMm + 2 * Width));
+            Assert.True(area < 2.5 * radius * radius || isLimited, $"{area} mm² are lost at {outer[0]}");
+        }
+
+        // Corners farther than twice the width from every thin place are nodes still.
+        var middles = PieceWidths.Courses(piece, Width).Where(c => c.Place.Kind is ThinKind.Neck or ThinKind.Strand).SelectMany(c => c.Lines.AsEnumerable()).ToList();
+        var nodes = grown.Piece.Shape.Paths.SelectMany(p => p.Segments.Select(s => s.End).Append(p.Start)).ToHashSet();
+        foreach (var corner in piece.Shape.Paths.SelectMany(p => p.Flat.ToArray()))
+        {
+            if (middles.TrueForAll(m => DistanceTo(m, corner) > 2 * Width)) Assert.Contains(corner, nodes);
+        }
+    }, iter: 60);
+}
