@@ -51,7 +51,7 @@ internal static class DetailCommands
         List<double> by = [w.Length("a distance")];
         while (w.PeekIsNumber) by.Add(w.Length("a distance"));
         var corners = w.Take("sharp") ? Corners.Sharp : Corners.Round;
-        double? ring = w.Take("ring") ? w.Length("a width") : null;
+        double? ring = w.Take("ring") && w.Length("a width") is > 0 and var wide ? wide : null;
         var isOpen = w.Take("open");
         var stock = w.Take("on") ? PieceCommands.StockNamed(c, w.Rest("a stock")) : piece.Stock;
         return new MakeBorders(piece.Id, [.. by.Select(b => new Border(b, stock, corners, isOpen, ring))]);

@@ -52,8 +52,8 @@ public static class PieceWidths
         return null;
     }
 
-    /// <summary>Outline first, then openings.</summary>
-    internal static ImmutableArray<Path> Rings(Piece piece) => [.. RingLines(piece).Select(i => piece.Shape.Paths[i])];
+    /// <summary>The lines that bound the paper, in its own coordinates: the outline first, then openings.</summary>
+    public static ImmutableArray<Path> Rings(Piece piece) => [.. RingLines(piece).Select(i => piece.Shape.Paths[i])];
 
     /// <summary>Indices of the lines that bound the paper.</summary>
     internal static ImmutableArray<int> RingLines(Piece piece) =>

@@ -19,6 +19,12 @@ public static class WidthSurvey
     private const double Same = 1.15;
     private const double StrandLength = 4;
 
+    /// <summary>Two places are told apart where it is so many times wider between them than in the wider one's narrowest spot.</summary>
+    private const double Hill = 1.12;
+
+    /// <summary>So few samples are no place of their own beside another one.</summary>
+    private const int FewSamples = 6;
+
     /// <summary>All places narrower than a width, the narrowest first.</summary>
     /// <param name="rings">Outline and openings, read even-odd; lines of no area are left out.</param>
     /// <param name="leastMm">The width that the stock bears, mm, above 0.</param>
@@ -74,18 +80,7 @@ public static class WidthSurvey
     private static List<NarrowPlace> Gathered(MedialBalls balls, double least, bool isGap)
     {
         var (samples, isCounted) = (balls.Samples, balls.IsCounted);
-        var groups = new DisjointSets(samples.Count);
-        for (var r = 0; r + 1 < samples.Starts.Length; r++)
-        {
-            var (from, to) = (samples.Starts[r], samples.Starts[r + 1]);
-            for (var i = from; i < to; i++)
-            {
-                var next = i + 1 < to ? i + 1 : from;
-                if (isCounted[i] && isCounted[next]) groups.Join(i, next);
-                if (isCounted[i] && isCounted[balls.Partner[i]]) groups.Join(i, balls.Partner[i]);
-            }
-        }
-        JoinByCentre(balls, groups);
+        var groups = Groups(balls);
         var places = new List<NarrowPlace>();
         foreach (var group in Enumerable.Range(0, samples.Count).Where(i => isCounted[i]).GroupBy(groups.Of).Select(g => g.ToArray()))
         {
@@ -100,8 +95,56 @@ public static class WidthSurvey
         return places;
     }
 
-    /// <summary>Balls whose middles all but meet are of one place, also where neither touches the other's samples.</summary>
-    private static void JoinByCentre(MedialBalls balls, DisjointSets groups)
+    /// <summary>
+    /// Samples of one place together: those beside each other, those that face each other, those whose balls all but meet. From the
+    /// narrowest up, two groups stay apart where it is clearly wider between them than in either, as where a leg meets a wire: a
+    /// place is what a hill of widths parts from the next (persistence of minima, after Edelsbrunner, Letscher and Zomorodian 2002).
+    /// </summary>
+    private static DisjointSets Groups(MedialBalls balls)
+    {
+        var (samples, isCounted, radius) = (balls.Samples, balls.IsCounted, balls.Radius);
+        var links = new List<(double Width, int A, int B)>();
+        for (var r = 0; r + 1 < samples.Starts.Length; r++)
+        {
+            var (from, to) = (samples.Starts[r], samples.Starts[r + 1]);
+            for (var i = from; i < to; i++)
+            {
+                Link(i, i + 1 < to ? i + 1 : from);
+                if (balls.Partner[i] >= 0) Link(i, balls.Partner[i]);
+            }
+        }
+        LinkByCentre(balls, Link);
+        links.Sort();
+        var groups = new DisjointSets(samples.Count);
+        var narrowest = radius.ToArray();
+        foreach (var (width, one, other) in links)
+        {
+            var (a, b) = (groups.Of(one), groups.Of(other));
+            if (a == b || width >= Hill * Math.Max(narrowest[a], narrowest[b])) continue;
+            var least = Math.Min(narrowest[a], narrowest[b]);
+            groups.Join(a, b);
+            narrowest[groups.Of(a)] = least;
+        }
+        // What lies on the hill itself goes with whichever place it touches.
+        var sizes = new int[samples.Count];
+        for (var i = 0; i < samples.Count; i++) sizes[groups.Of(i)]++;
+        foreach (var (_, one, other) in links)
+        {
+            var (a, b) = (groups.Of(one), groups.Of(other));
+            if (a == b || Math.Min(sizes[a], sizes[b]) >= FewSamples) continue;
+            var both = sizes[a] + sizes[b];
+            groups.Join(a, b);
+            sizes[groups.Of(a)] = both;
+        }
+        return groups;
+
+        void Link(int i, int k)
+        {
+            if (i != k && isCounted[i] && isCounted[k]) links.Add((Math.Max(radius[i], radius[k]), i, k));
+        }
+    }
+
+    private static void LinkByCentre(MedialBalls balls, Action<int, int> link)
     {
         var seen = new Dictionary<(int, int), int>();
         var step = balls.Samples.Step;
@@ -114,7 +157,7 @@ public static class WidthSurvey
             {
                 for (var dy = -1; dy <= 1; dy++)
                 {
-                    if (seen.TryGetValue((x + dx, y + dy), out var other)) groups.Join(i, other);
+                    if (seen.TryGetValue((x + dx, y + dy), out var other) && balls.Centre(other).DistanceTo(c) < step) link(i, other);
                 }
             }
             seen.TryAdd((x, y), i);

@@ -28,7 +28,19 @@ public sealed record SceneLayout(
     IReadOnlyList<SceneFrame> Frames,
     IReadOnlyList<SceneItem> Items,
     IReadOnlyList<SceneLoose> Loose,
-    IReadOnlyList<ScenePin> Pins);
+    IReadOnlyList<ScenePin> Pins)
+{
+    /// <summary>Courses of width through thin places, painted along the material.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyList<SceneWidths>? Widths { get; init; }
+
+    /// <summary>The width below which material is thin, mm.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public double? Least { get; init; }
+}
+
+/// <summary>A middle line: x, y and width of one corner after the other, mm.</summary>
+public sealed record SceneWidths(double[] Line);
 
 /// <summary>A rectangle under the pieces.</summary>
 /// <param name="Kind">mat, sheet, border, card, fold, or guide: the edge of the card under its pieces.</param>
@@ -77,4 +89,13 @@ public sealed record SceneLine(
 public sealed record SceneLoose(string Id, [property: JsonPropertyName("op")] string Operation, string Path, string? Ink);
 
 /// <summary>A finding at its place.</summary>
-public sealed record ScenePin(int Number, double X, double Y, string Severity, string Message, string? Piece);
+public sealed record ScenePin(int Number, double X, double Y, string Severity, string Message, string? Piece)
+{
+    /// <summary>What it is measured against.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Note { get; init; }
+
+    /// <summary>How far it reaches, mm, so that it can be shown whole.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public double? Reach { get; init; }
+}

@@ -49,6 +49,15 @@ public static class SceneBuilder
             [Layout("spread", i => spread[i], withLoose: false), Layout("stacked", i => design.Pieces[i].Place, withLoose: true)]);
     }
 
+    /// <summary>Some pieces as they lie on the card, with pins and courses of width.</summary>
+    public static Scene Of(OnDesk on, string layout, IReadOnlyList<Piece> pieces, IReadOnlyList<ScenePin> pins, IReadOnlyList<SceneWidths> widths, double? least = null)
+    {
+        var (scores, fills) = (ScoresById(on, pieces), FillsById(pieces));
+        var box = pieces.Aggregate(Box.Empty, (all, p) => all.Include(p.Shape.Paths[0].BoundsUnder(p.Place)));
+        var items = pieces.Select(p => Item(on, p, 1, p.Place, scores[p.Id], fills[p.Id])).ToList();
+        return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(pieces), [new SceneLayout(layout, Corners(box), [], items, [], pins) { Widths = widths, Least = least }]);
+    }
+
     /// <summary>The sheets of one stock, or one sheet, as they lie on the mat.</summary>
     public static Scene Sheets(OnDesk on, IReadOnlyList<SheetLayout> sheets)
     {

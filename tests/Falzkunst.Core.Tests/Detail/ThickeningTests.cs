@@ -162,7 +162,12 @@ public sealed class ThickeningTests
         {
             all = all.Union(Region.Around([[new Point(discs[i - 1].X, discs[i - 1].Y), new Point(discs[i].X, discs[i].Y)]], bars[i] / 2, 4));
         }
-        foreach (var (x, y, r) in holes) all = all.Minus(Region.Of([.. Circle(x, y, r).Flat], []));
+        foreach (var (x, y, r) in holes)
+        {
+            // Only where it lies wholly in the paper: an edge that it crossed would have sharp horns.
+            var hole = Region.Of([.. Circle(x, y, r).Flat], []);
+            if (hole.Minus(all).Area == 0) all = all.Minus(hole);
+        }
         var (outer, openings) = all.Parts.MaxBy(p => Math.Abs(Polygons.SignedArea(p.Outer)));
         return PieceOf([.. openings.Where(o => Math.Abs(Polygons.SignedArea(o)) > 0.01).Prepend(outer).Select(r => Path.Polyline(r, closed: true))]);
     }
@@ -195,5 +200,5 @@ public sealed class ThickeningTests
         {
             if (middles.TrueForAll(m => DistanceTo(m, corner) > 2 * Width)) Assert.Contains(corner, nodes);
         }
-    }, iter: 60);
+    }, iter: 100);
 }

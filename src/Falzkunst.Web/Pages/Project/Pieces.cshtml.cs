@@ -1,7 +1,4 @@
 using System.Collections.Immutable;
-using System.Text.RegularExpressions;
-using Falzkunst.Core.Catalogue;
-using Falzkunst.Core.Commands;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
@@ -13,35 +10,13 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>The pieces: their stock and place, and what each line on them is for.</summary>
-public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore art) : StationPage(desk)
+public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore art) : BenchPage(desk)
 {
-    private Picked? _picked;
-    private (Design? In, Picked Picked) _read = (null, Picked.Nothing);
-
     public override Station Station => Station.Pieces;
     public override string Modes => "spread stacked";
     public override string? OverPartial => "_PiecesOver";
     public override string EmptyTable => "Pieces are what comes off the machine: an outline, its openings and the lines on it. Bring in art, or draw a shape.";
-    protected override Station? CommandsOf => Station.Pieces;
-
-    /// <summary>What is picked: the chosen, else the first piece.</summary>
-    public Picked Picked
-    {
-        get
-        {
-            if (_picked is not null) return _picked;
-            if (!ReferenceEquals(_read.In, Value.Design)) _read = (Value.Design, PickedKey.Read(Selected, Value.Design));
-            return _read.Picked;
-        }
-    }
-
-    public override string? ShownKey => PickedKey.Write(Picked);
-
-    /// <summary>The one piece that the tray is about; null where none or several are picked.</summary>
-    public Piece? Shown => Picked.Pieces is [var only] ? Value.Design.Find(only) : null;
-
-    public Stock? StockOf(Piece piece) => On.Drawer.Stocks.FirstOrDefault(s => s.Key == piece.Stock);
-    public string ColourOf(Piece piece) => On.Drawer.ColourOf(piece.Stock);
+    public override bool PicksOnTable => true;
 
     /// <summary>Findings with their numbers on the table: those about a piece, or those about none.</summary>
     public IEnumerable<(int Number, Finding Finding)> FindingsOf(Piece? piece) =>
@@ -49,52 +24,24 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
 
     protected override Scene BuildScene() => SceneBuilder.Pieces(On);
 
-    /// <summary>
-    /// Does what a command says to what is picked. A form's text may hold names of its fields in braces, which the typed values
-    /// take the place of.
-    /// </summary>
-    public async Task<IActionResult> OnPostCommandAsync(string? text, CancellationToken stop)
-    {
-        var whole = FieldName().Replace(text ?? "", m => FieldValue(m.Groups[2].Value, isText: m.Groups[1].Length > 0));
-        var before = Value;
-        var answer = await ActAsync(async () =>
-        {
-            var edit = CommandLine.Read(whole, new CommandContext(Value, Picked, On.Drawer));
-            await DoNowAsync(edit, stop);
-            PickAfter(edit, before);
-        }, stop);
-        // What was typed stays where it was typed until it is understood.
-        return Notice is null || IsStale ? answer : Partial("_NoticeAlone", this);
-    }
-
-    // A length may be written with spaces in its sum, but a command's words are parted by them; a text stands in double quotes.
-    private string FieldValue(string field, bool isText)
-    {
-        var typed = Request.Form[field].ToString();
-        return isText ? $"\"{typed.Replace("\"", "", StringComparison.Ordinal)}\"" : string.Concat(typed.Where(c => !char.IsWhiteSpace(c)));
-    }
-
     /// <summary>What an edit made is picked after it, so that the next command is about that.</summary>
-    private void PickAfter(Edit edit, Core.Projects.Project before)
+    protected override void PickAfter(Edit edit, Core.Projects.Project before)
     {
         if (edit is not (DuplicatePicked or DrawShape or TakeApart)) return;
         if (edit is DrawShape { Piece: { } onto })
         {
-            _picked = new Picked([onto], [Value.Design.Require(onto).Lines[^1].Id]);
+            Pick(new Picked([onto], [Value.Design.Require(onto).Lines[^1].Id]));
             return;
         }
         if (Picked.IsLines && edit is DuplicatePicked && Shown is { } piece)
         {
             var former = before.Design.Require(piece.Id);
-            _picked = new Picked([piece.Id], [.. piece.Lines.Where(l => former.IndexOf(l.Id) < 0).Select(l => l.Id)]);
+            Pick(new Picked([piece.Id], [.. piece.Lines.Where(l => former.IndexOf(l.Id) < 0).Select(l => l.Id)]));
             return;
         }
         var made = Value.Design.Pieces.Where(p => before.Design.Find(p.Id) is null).Select(p => p.Id).ToImmutableArray();
-        if (!made.IsEmpty) _picked = Picked.Whole(made);
+        if (!made.IsEmpty) Pick(Picked.Whole(made));
     }
-
-    [GeneratedRegex(@"(""?)\{(\w+)\}\1")]
-    private static partial Regex FieldName();
 
     public async Task<IActionResult> OnPostOperationAsync(string piece, string[] lines, Operation operation, CancellationToken stop)
     {
@@ -131,11 +78,11 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
             if (Picked.IsLines)
             {
                 var looks = piece.Lines.Where(l => Picked.Lines.Contains(l.Id)).Select(l => l.Look).ToHashSet();
-                _picked = new Picked([piece.Id], [.. piece.Lines.Where(l => looks.Contains(l.Look)).Select(l => l.Id)]);
+                Pick(new Picked([piece.Id], [.. piece.Lines.Where(l => looks.Contains(l.Look)).Select(l => l.Id)]));
             }
             else
             {
-                _picked = Picked.Whole([piece.Id, .. Value.Design.Pieces.Where(p => p != piece && SameShape.Are(p, piece)).Select(p => p.Id)]);
+                Pick(Picked.Whole([piece.Id, .. Value.Design.Pieces.Where(p => p != piece && SameShape.Are(p, piece)).Select(p => p.Id)]));
             }
         }
         return RegionsAsync(stop);
@@ -196,14 +143,6 @@ public sealed partial class PiecesModel(ProjectDesk desk, LookRuleStore rules, A
         if (!string.IsNullOrWhiteSpace(name) && name.Trim().Length <= Edits.LongestName) return DoAsync(new RenamePiece(piece, name.Trim()), stop);
         Refuse("name", name, $"Between 1 and {Edits.LongestName} characters.");
         return RegionsAsync(stop);
-    }
-
-    /// <summary>Small picture of a piece; its address changes with what it shows, so that it is kept for good.</summary>
-    public IActionResult OnGetThumbnail(string piece)
-    {
-        if (Value.Design.Find(piece) is not { } shown) return NotFound();
-        Response.Headers.CacheControl = "private, max-age=31536000, immutable";
-        return Content(Thumbnail.Svg(shown, ColourOf(shown)), "image/svg+xml");
     }
 
     /// <summary>Picture of a variant; number 0 is what is there now of the piece picked, or of the design.</summary>

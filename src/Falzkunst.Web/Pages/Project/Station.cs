@@ -9,19 +9,21 @@ public sealed record Station(string Name, string Page, string Purpose)
     public static readonly Station SetOut = new("Set-out", "/Project/SetOut", "Settle the card, the machine and how many.");
     public static readonly Station Art = new("Art", "/Project/Art", "Bring drawings in and see what is in them.");
     public static readonly Station Pieces = new("Pieces", "/Project/Pieces", "Give each piece its stock and each line its operation.");
+    public static readonly Station Detail = new("Detail", "/Project/Detail", "See what is too thin for its stock, and mend it.");
     public static readonly Station Sheets = new("Sheets", "/Project/Sheets", "Put the pieces on sheets of their stock.");
     public static readonly Station Run = new("Run", "/Project/Run", "Carry the sheets out, stop by stop.");
 
-    public static readonly IReadOnlyList<Station> Route = [SetOut, Art, Pieces, Sheets, Run];
+    public static readonly IReadOnlyList<Station> Route = [SetOut, Art, Pieces, Detail, Sheets, Run];
 
     /// <summary>The name as files have it.</summary>
     public string Key => Name.Replace("-o", "O", StringComparison.Ordinal);
 
     /// <summary>What there is to do here has been done.</summary>
-    public bool IsDone(OnDesk on) => this switch
+    public bool IsDone(OnDesk on, DetailCache detail) => this switch
     {
         _ when this == SetOut => true,
         _ when this == Art || this == Pieces => !on.Value.Design.Pieces.IsEmpty,
+        _ when this == Detail => !on.Value.Design.Pieces.IsEmpty && detail.ThinPieces(on) == 0,
         _ when this == Sheets => on.Value.SheetsAreCurrent && on.Value.Sheets!.Unplaced.IsEmpty,
         _ => false,
     };
@@ -30,10 +32,12 @@ public sealed record Station(string Name, string Page, string Purpose)
     public static bool IsForArt(Finding finding) => finding.Piece is null;
 
     /// <summary>Findings that wait here.</summary>
-    public int Waiting(OnDesk on) => this switch
+    public int Waiting(OnDesk on, DetailCache detail) => this switch
     {
         _ when this == Art => on.Findings.Count(IsForArt),
         _ when this == Pieces => on.Findings.Count(f => !IsForArt(f)),
+        // Nothing is shown while the pieces are still being looked at.
+        _ when this == Detail => detail.ThinPieces(on) ?? 0,
         _ when this == Sheets => on.Value.Sheets?.Unplaced.Length ?? 0,
         _ => 0,
     };

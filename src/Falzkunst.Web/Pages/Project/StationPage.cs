@@ -40,11 +40,14 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <summary>What is selected as the page shows it, whether the user chose it or the station did.</summary>
     public virtual string? ShownKey => null;
 
-    /// <summary>The station has a command line; null where it has none.</summary>
-    protected virtual Station? CommandsOf => null;
+    /// <summary>The station has a command line.</summary>
+    public virtual bool HasCommands => false;
+
+    /// <summary>Pieces and lines are picked, moved and drawn by hand on its table.</summary>
+    public virtual bool PicksOnTable => false;
 
     /// <summary>The commands that can be typed here.</summary>
-    public IReadOnlyList<Core.Commands.Command> Commands => CommandsOf is null ? [] : Core.Commands.CommandLine.All;
+    public IReadOnlyList<Core.Commands.Command> Commands => HasCommands ? Core.Commands.CommandLine.All : [];
 
     /// <summary>What an empty table says: what this station is for and the one next action.</summary>
     public virtual string EmptyTable => "";

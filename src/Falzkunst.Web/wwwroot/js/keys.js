@@ -1,6 +1,7 @@
 // Keys of the whole page; the table in docs/keys.md and the dialog behind "?" list the same.
 import { command } from "./command.js";
 import { now } from "./picked.js";
+import { stepPlace } from "./detail.js";
 import { select, step } from "./selection.js";
 
 const isTyping = target => target.closest("input:not([type=radio], [type=checkbox]), select, textarea, dialog");
@@ -52,8 +53,7 @@ document.addEventListener("keydown", event => {
   else if (event.key === "s" || event.key === "S") table?.nextMode();
   else if (event.key === "+" || event.key === "=") table?.zoom(1.25);
   else if (event.key === "-" || event.key === "−") table?.zoom(0.8);
-  else if (event.key === "[") step(-1);
-  else if (event.key === "]") step(1);
+  else if (event.key === "[" || event.key === "]") (stepPlace(event.key === "]" ? 1 : -1) || step(event.key === "]" ? 1 : -1));
   else if ((event.key === "." || event.key === ",") && canArrange) table.stepLine(event.key === "." ? 1 : -1);
   else if ((event.key === "{" || event.key === "}") && canArrange) toFinding(table, event.key === "}" ? 1 : -1);
   else if ((event.key === "m" || event.key === "M") && canArrange) document.querySelector("#tray .is-finding .act")?.click();

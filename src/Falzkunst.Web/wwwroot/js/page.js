@@ -5,5 +5,6 @@ import "./keys.js";
 import "./parts.js";
 import "./arranging.js";
 import "./commands.js";
+import "./detail.js";
 import "./light-table/light-table.js";
 import "./run-progress.js";

@@ -1,7 +1,7 @@
 // <light-table src data-modes data-follows data-empty data-picks>: pieces true to scale, zoomed by wheel, moved by space or
 // middle button; where data-picks is set, pieces and lines are picked, moved and drawn by hand.
 import { View } from "./view.js";
-import { draw } from "./overlay.js";
+import { draw, isOnPin } from "./overlay.js";
 import { drawRulers, INCH } from "./rulers.js";
 import { Hints } from "./hints.js";
 import { Ghost } from "./ghost.js";
@@ -18,6 +18,7 @@ const QUICK = 8;               // ms; pictures painted within this are painted a
 const SETTLED = 110;           // ms without movement, after which a slow picture is painted anew
 const EDGES = { left: 44, right: 44, top: 66, bottom: 46 };
 const MODE_NAMES = { spread: "Spread out", stacked: "Stacked" };
+const NEAREST = 3, FARTHEST = 9; // mm seen to each side of a place that is looked at
 const CLICK = 4;               // pixels a click may wander
 
 class LightTable extends HTMLElement {
@@ -38,10 +39,13 @@ class LightTable extends HTMLElement {
   #hintFrame = 0;
   #hintWords = null;
   #highlight = null;
+  #followed = null;            // the pieces that the scene was asked for with
   drawing = null;              // the shape that the next stroke draws
   nodesShown = false;
   chosenNode = null;
   grid = 0;                    // mm; 0 for none
+  place = null;                // number of the pin that is looked at
+  #show = { widths: true, preview: null, before: false };
 
   connectedCallback() {
     this.innerHTML = `<canvas class="picture" aria-hidden="true"></canvas><canvas class="ruler is-top" aria-hidden="true"></canvas><canvas class="ruler is-left" aria-hidden="true"></canvas><canvas class="ghost-picture" aria-hidden="true" hidden></canvas><svg class="ghost" aria-hidden="true"></svg><svg class="overlay" aria-hidden="true"></svg>
@@ -99,7 +103,7 @@ class LightTable extends HTMLElement {
     this.classList.toggle("is-drawing", shape !== null);
     for (const b of document.querySelectorAll("[data-draw]")) b.setAttribute("aria-pressed", String(b.dataset.draw === shape));
     // Shapes are drawn where they will lie on the card.
-    if (shape && this.#mode !== "stacked") this.#show("stacked");
+    if (shape && this.#mode !== "stacked") this.#lay("stacked");
     if (shape) this.surface.focus();
   }
 
@@ -164,6 +168,9 @@ class LightTable extends HTMLElement {
     const asked = ++this.#number;
     const answer = await fetch(url);
     if (!answer.ok || asked !== this.#number) return;
+    if (this.#followed !== now().pieces.join()) this.place = null;
+    this.#followed = now().pieces.join();
+    this.#show.preview = null;
     const hadNothing = !this.#scene || this.#isEmpty;
     this.#scene = await answer.json();
     this.#mode ??= this.modes[0] ?? this.#scene.layouts[0].name;
@@ -183,7 +190,9 @@ class LightTable extends HTMLElement {
 
   select() {
     this.showNodes(false);
-    if (this.dataset.follows) this.reload(true);
+    // What else stands in the key does not change what is shown.
+    const pieces = now().pieces.join();
+    if (this.dataset.follows && pieces !== this.#followed) this.reload(true);
     else this.#changed(true);
   }
 
@@ -201,6 +210,28 @@ class LightTable extends HTMLElement {
     this.#changed();
   }
 
+  /** Looks at a pin from near by, with all of its reach in view. */
+  lookAt({ x, y, reach }, place = null) {
+    this.place = place;
+    const half = Math.min(FARTHEST, Math.max(NEAREST, reach * 0.7));
+    this.#view.fit([x - half, y - half, x + half, y + half], this.clientWidth, this.clientHeight, EDGES);
+    this.#changed(true);
+  }
+
+  /** Widths painted along the thin material, or not. */
+  showWidths(shown) { this.#paintWith({ widths: shown }); }
+
+  /** What a command would change, as path data of the table; null for nothing. */
+  showPreview(paths) { this.#paintWith({ preview: paths }); }
+
+  /** The preview is taken off while this holds. */
+  showBefore(held) { this.#paintWith({ before: held }); }
+
+  #paintWith(change) {
+    Object.assign(this.#show, change);
+    if (this.#scene) this.#changed(true);
+  }
+
   /** Brings a place of the table into the middle. */
   centre(x, y) {
     const p = this.#view.toScreen(x, y);
@@ -211,7 +242,7 @@ class LightTable extends HTMLElement {
   nextMode() {
     const modes = this.modes;
     if (modes.length < 2) return;
-    this.#show(modes[(modes.indexOf(this.#mode) + 1) % modes.length]);
+    this.#lay(modes[(modes.indexOf(this.#mode) + 1) % modes.length]);
   }
 
   /** Lines before the progress stand out, those after it are faint; null shows all alike. */
@@ -221,7 +252,7 @@ class LightTable extends HTMLElement {
     if (this.#scene) this.#changed(true);
   }
 
-  #show(mode) {
+  #lay(mode) {
     this.#mode = mode;
     for (const b of this.querySelectorAll("[data-mode]")) b.setAttribute("aria-pressed", String(b.dataset.mode === mode));
     this.fit();
@@ -231,7 +262,7 @@ class LightTable extends HTMLElement {
     const tools = this.querySelector(".tools");
     for (const [i, mode] of this.modes.entries()) {
       const b = document.createElement("button");
-      Object.assign(b, { type: "button", textContent: MODE_NAMES[mode] ?? mode, onclick: () => this.#show(mode) });
+      Object.assign(b, { type: "button", textContent: MODE_NAMES[mode] ?? mode, onclick: () => this.#lay(mode) });
       b.dataset.mode = mode;
       b.setAttribute("aria-pressed", String(i === 0));
       tools.append(b);
@@ -334,6 +365,8 @@ class LightTable extends HTMLElement {
   #pick(e) {
     if (!this.#scene) return;
     const at = this.#at(e), key = now(), item = this.itemAt(at);
+    const pin = this.#layout.pins.find(p => p.reach && isOnPin(this.#view.toScreen(p.x, p.y), at.screen));
+    if (pin) return this.dispatchEvent(new CustomEvent("pin-touched", { bubbles: true, detail: pin.number }));
     if (!this.canArrange) return item && this.pick(item.piece);
     const only = key.pieces.length === 1 ? this.itemsOf(key)[0] : null;
     const line = only && this.lineAt(at, only);
@@ -380,7 +413,7 @@ class LightTable extends HTMLElement {
       draw(this.overlay, {
         view: this.#view, width: this.clientWidth, height: this.clientHeight, layout: this.#layout,
         selected: this.#selected, inches: this.#scene.inches, head: this.#progress?.head, table: this,
-        grid: this.grid, nodes: this.nodesShown ? this.pickedLine() : null, chosenNode: this.chosenNode,
+        place: this.place, grid: this.grid, nodes: this.nodesShown ? this.pickedLine() : null, chosenNode: this.chosenNode,
       });
       this.ghost.follow();
       if (repaint || this.#took <= QUICK) this.#paint();
@@ -402,7 +435,7 @@ class LightTable extends HTMLElement {
     this.worker.postMessage({
       paint: {
         view: { scale: v.scale, x: v.x + ox, y: v.y + oy }, width: w + 2 * ox, height: h + 2 * oy, pixelRatio: devicePixelRatio, layout: this.#mode,
-        selected: this.#selected, highlight: this.#highlight, progress: this.#progress,
+        selected: this.#selected, highlight: this.#highlight, progress: this.#progress, show: this.#show,
         number: { shown: v.copy(), ox, oy, w: w + 2 * ox, h: h + 2 * oy },
       },
     });

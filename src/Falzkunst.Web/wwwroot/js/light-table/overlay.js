@@ -8,12 +8,12 @@ import { INCH, number, stepFor } from "./rulers.js";
 
 
 /** Draws everything anew; a few dozen elements. */
-export function draw(svg, { view, width, height, layout, selected, inches, head, table, grid, nodes, chosenNode }) {
+export function draw(svg, { view, width, height, layout, selected, inches, head, table, place, grid, nodes, chosenNode }) {
   svg.replaceChildren();
   if (grid) drawGrid(svg, view, width, height, grid);
   frames(svg, view, layout);
   if (selected) measure(svg, view, layout, selected, table);
-  pins(svg, view, width, height, layout);
+  pins(svg, view, width, height, layout, place);
   if (nodes) drawNodes(svg, view, nodes, chosenNode);
   if (head) tool(svg, view, head);
   scaleBar(svg, view, width, height, inches);
@@ -53,9 +53,34 @@ function measure(svg, view, layout, selected, table) {
 // More pins than this at once say no more, and each costs time at every frame; nearer, all of them are seen.
 const MOST_PINS = 150;
 
-function pins(svg, view, width, height, layout) {
+/** A pin stands above its place. */
+export const isOnPin = (place, at) => Math.hypot(place.x - at.x, place.y - 12 - at.y) < 12;
+
+function pins(svg, view, width, height, layout, place) {
+  const looked = layout.pins.find(p => p.number === place);
+  drawPins(svg, view, width, height, looked ? [...layout.pins.filter(p => p !== looked), looked] : layout.pins);
+  if (looked) card(svg, view.toScreen(looked.x, looked.y), width, looked);
+}
+
+// What is known of the place that is looked at, beside its pin.
+function card(svg, at, width, pin) {
+  element(svg, "circle", { cx: at.x, cy: at.y - 12, r: 12.5, fill: "none", stroke: "#2D6CDF", "stroke-width": 2 });
+  const paper = element(svg, "rect", { height: 46, rx: 6, class: "place-card" });
+  const words = [[pin.message, `place-width is-${pin.severity}`], [pin.note, "place-note"]].map(([text, kind]) => element(svg, "text", { class: kind }, text));
+  const wide = 24 + Math.max(...words.map(w => w.getComputedTextLength()));
+  const x = at.x + 22 + wide > width ? at.x - 22 - wide : at.x + 22, y = at.y - 36;
+  paper.setAttribute("x", x);
+  paper.setAttribute("y", y);
+  paper.setAttribute("width", wide);
+  words.forEach((w, i) => {
+    w.setAttribute("x", x + 12);
+    w.setAttribute("y", y + 19 + 17 * i);
+  });
+}
+
+function drawPins(svg, view, width, height, pins) {
   let drawn = 0;
-  for (const pin of layout.pins) {
+  for (const pin of pins) {
     const p = view.toScreen(pin.x, pin.y);
     if (p.x < 0 || p.y < 0 || p.x > width || p.y > height || ++drawn > MOST_PINS) continue;
     element(svg, "circle", { cx: p.x, cy: p.y - 12, r: 9, fill: pin.severity === "major" ? "#B3361E" : "#855B00" });

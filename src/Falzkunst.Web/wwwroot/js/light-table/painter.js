@@ -60,7 +60,7 @@ const pathOf = (item, line, drawn) => line.id in item.scores ? new Path2D(item.s
 const colourOf = line => line.ink ?? scene.colours[line.op];
 const order = op => ["print", "emboss", "draw", "foil", "score", "perforate", "aid", "cut"].indexOf(op);
 
-function paint({ view, width, height, pixelRatio, layout, selected, highlight, progress }) {
+function paint({ view, width, height, pixelRatio, layout, selected, highlight, progress, show }) {
   if (canvas.width !== width * pixelRatio || canvas.height !== height * pixelRatio) canvas = new OffscreenCanvas(Math.round(width * pixelRatio), Math.round(height * pixelRatio));
   const g = canvas.getContext("2d");
   g.setTransform(1, 0, 0, 1, 0, 0);
@@ -84,7 +84,43 @@ function paint({ view, width, height, pixelRatio, layout, selected, highlight, p
     }
   }
   g.setTransform(base);
+  const isPreviewed = show?.preview && !show.before;
+  if (isPreviewed) paintPreview(g, show.preview, 1 / view.scale);
+  else if (show?.widths && chosen.widths) paintWidths(g, chosen.widths, chosen.least);
   for (const line of chosen.loose) strokes(g, line.op, colourOf(line), new Path2D(line.path), 1 / view.scale, "#F1ECE2");
+}
+
+const NEAR_LIMIT = [0xE0, 0xA1, 0x00], HALF_OF_IT = [0x8C, 0x2D, 0x62];
+
+// Along the middle line as broad as the material is there, in the colour of that width: all colour, no shadow over the edge.
+function paintWidths(g, widths, least) {
+  g.setLineDash([]);
+  g.lineCap = "round";
+  for (const { line } of widths) {
+    for (let i = 0; i < line.length; i += 3) {
+      const [x, y, width] = line.slice(i, i + 3), [toX, toY, toWidth] = i + 3 < line.length ? line.slice(i + 3, i + 6) : [x, y, width];
+      const middle = (width + toWidth) / 2, t = Math.min(1, Math.max(0, (least - middle) / (least / 2)));
+      g.strokeStyle = `rgb(${NEAR_LIMIT.map((c, k) => Math.round(c + (HALF_OF_IT[k] - c) * t)).join()})`;
+      g.lineWidth = middle;
+      g.beginPath();
+      g.moveTo(x, y);
+      g.lineTo(toX, toY);
+      g.stroke();
+    }
+  }
+}
+
+// What comes or goes, filled where only one of the two forms is.
+function paintPreview(g, paths, unit) {
+  g.setLineDash([]);
+  g.lineWidth = 0.8 * unit;
+  for (const d of paths) {
+    const path = new Path2D(d);
+    g.fillStyle = "rgba(14, 110, 102, .85)";
+    g.fill(path, "evenodd");
+    g.strokeStyle = "#062F2B";
+    g.stroke(path);
+  }
 }
 
 function outline(g, path, width) {

@@ -1,0 +1,65 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Detail;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Web.Desk;
+
+namespace Falzkunst.Web.LightTable;
+
+/// <summary>The scene of the Detail station: one piece as it lies on the card, its thin places, and the loose islands in it.</summary>
+public static class DetailScene
+{
+    /// <summary>Shapes are compared to a micrometre.</summary>
+    private const int Decimals = 3;
+
+    /// <summary>Builds it.</summary>
+    /// <param name="on">The project.</param>
+    /// <param name="shown">The piece; null where there is none.</param>
+    /// <param name="places">Its thin places in the order of their numbers.</param>
+    /// <param name="least">What its stock bears.</param>
+    /// <param name="islands">Loose islands in it, or it in its host.</param>
+    public static Scene Build(OnDesk on, Piece? shown, ImmutableArray<WidthCourse> places, LeastWidth? least, IReadOnlyList<Island> islands)
+    {
+        if (shown is null || least is null) return SceneBuilder.Of(on, "detail", [], [], []);
+        IEnumerable<Piece> others = islands.SelectMany(i => new[] { i.Host, i.Piece }).Where(p => p.Id != shown.Id);
+        var pieces = others.Prepend(shown).DistinctBy(p => p.Id).OrderBy(on.Value.Design.Pieces.IndexOf).ToList();
+        var stock = on.Drawer.Stocks.FirstOrDefault(s => s.Key == shown.Stock)?.Name ?? shown.Stock;
+        var pins = places.Select((c, i) => Pin(i + 1, shown, c.Place, stock, least)).ToList();
+        var widths = places.Where(c => DetailCache.IsWeak(c.Place)).SelectMany(c => c.Lines).Select(line => new SceneWidths([.. line.SelectMany(w => Numbers(shown.Place.Apply(w.At), w.WidthMm))]));
+        return SceneBuilder.Of(on, "detail", pieces, pins, [.. widths], least.Mm);
+    }
+
+    private static ScenePin Pin(int number, Piece piece, ThinPlace place, string stock, LeastWidth least)
+    {
+        var at = piece.Place.Apply(place.At);
+        var message = place.Kind switch
+        {
+            ThinKind.Gap => string.Create(CultureInfo.InvariantCulture, $"{place.WidthMm:0.00} mm of air here over {place.ExtentMm:0.0} mm"),
+            ThinKind.Hole => string.Create(CultureInfo.InvariantCulture, $"An opening {place.WidthMm:0.00} mm wide"),
+            _ => string.Create(CultureInfo.InvariantCulture, $"{place.WidthMm:0.00} mm here over {place.ExtentMm:0.0} mm"),
+        };
+        var note = string.Create(CultureInfo.InvariantCulture, $"{stock} bears {least.Mm:0.00} mm{(least.IsOwn ? " as set here" : "")}");
+        return new ScenePin(number, at.X, at.Y, DetailCache.IsWeak(place) ? "major" : "minor", message, piece.Id) { Note = note, Reach = place.ExtentMm };
+    }
+
+    private static double[] Numbers(Point at, double width) => [Math.Round(at.X, 3), Math.Round(at.Y, 3), Math.Round(width, 3)];
+
+    /// <summary>
+    /// What one design has and the other has not, as path data on the card to be filled even-odd: for each piece that changed its
+    /// former and its present edges, for those that came or went their own.
+    /// </summary>
+    public static IReadOnlyList<string> Differences(Design before, Design after)
+    {
+        var changed = before.Pieces.Where(p => after.Find(p.Id) is { } now && !ReferenceEquals(now.Shape, p.Shape)).ToList();
+        var gone = before.Pieces.Where(p => after.Find(p.Id) is null).ToList();
+        var come = after.Pieces.Where(p => before.Find(p.Id) is null);
+        // A piece that went into another shows as nothing new there.
+        var was = changed.Concat(gone).Select(Edges);
+        var isNow = changed.Select(p => Edges(after.Find(p.Id)!));
+        return [.. was.Concat(isNow).Aggregate("", (all, d) => all + d) is { Length: > 0 } one ? [one] : Array.Empty<string>(), .. come.Select(Edges)];
+    }
+
+    private static string Edges(Piece piece) => string.Concat(PieceWidths.Rings(piece).Select(p => PathText.Write(p.Map(piece.Place), Decimals)));
+}

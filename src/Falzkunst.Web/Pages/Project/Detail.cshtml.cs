@@ -1,0 +1,184 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Falzkunst.Core.Commands;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Detail;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Web.Desk;
+using Falzkunst.Web.LightTable;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Falzkunst.Web.Pages.Project;
+
+/// <summary>What of the pieces is too thin for its stock, or too small, and ways to mend it.</summary>
+public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage(desk)
+{
+    private DetailSettings? _settings;
+    private Dictionary<string, ImmutableArray<WidthCourse>>? _places;
+
+    public override Station Station => Station.Detail;
+    public override string? OverPartial => "_DetailOver";
+    public override bool SceneFollows => true;
+    public override string EmptyTable => "Here the fine parts of pieces are measured against what their stock bears, and made stronger. Bring in art first.";
+
+    /// <summary>The numbers that are looked for and mended with.</summary>
+    public DetailSettings Settings => _settings ?? DetailSettings.Read(Selected);
+
+    /// <summary>One piece at a time: the chosen one, else the one that needs it most.</summary>
+    protected override Picked ReadPicked(string? key)
+    {
+        var chosen = PickedKey.Read(key?.Split(':')[0], Value.Design);
+        if (key is { Length: > 0 } && !chosen.IsEmpty) return Picked.Whole(chosen.Pieces[0]);
+        var worst = Value.Design.Pieces.Where(p => !p.Hidden).Select(p => (Piece: p, Ratio: WeakOf(p).Select(w => w.Place.WidthMm / Least(p).Mm).FirstOrDefault(1))).DefaultIfEmpty().MinBy(p => p.Ratio);
+        return worst.Piece is null ? Picked.Nothing : Picked.Whole(worst.Piece.Id);
+    }
+
+    public override string? ShownKey => Settings.Behind(PickedKey.Write(Picked));
+
+    /// <summary>What the project trusts a piece's stock with.</summary>
+    public LeastWidth Least(Piece piece) => LeastWidth.Of(Value.SetOut, piece.Stock, On.Drawer);
+
+    /// <summary>The thin places of a piece, material before air, narrowest first; numbered from 1 on the page.</summary>
+    public ImmutableArray<WidthCourse> PlacesOf(Piece piece)
+    {
+        _places ??= [];
+        if (_places.TryGetValue(piece.Shape.Hash + piece.Stock, out var known)) return known;
+        return _places[piece.Shape.Hash + piece.Stock] = [.. cache.Places(piece, Least(piece).Mm).OrderBy(c => DetailCache.IsWeak(c.Place) ? 0 : 1)];
+    }
+
+    public IEnumerable<WidthCourse> WeakOf(Piece piece) => PlacesOf(piece).Where(c => DetailCache.IsWeak(c.Place));
+
+    /// <summary>The width that is mended to.</summary>
+    public double Wanted(Piece piece) => Settings.WidthMm ?? Least(piece).Mm;
+
+    /// <summary>The ways to mend that are laid side by side.</summary>
+    public ImmutableArray<Thicken> Ways(Piece piece) =>
+        Candidates.Ways(Wanted(piece), Settings.GapMm, WeakOf(piece).Select(w => (double?)w.Place.WidthMm).FirstOrDefault());
+
+    /// <summary>What came of a way, if it has been tried already.</summary>
+    public Candidate? Tried(Piece piece, Thicken how) => cache.Tried(piece, how, Value.Design);
+
+    /// <summary>The small things of a piece.</summary>
+    public ImmutableArray<SmallThing> SmallThingsOf(Piece piece) => SmallThings.Of(piece, Settings.SizeMm);
+
+    /// <summary>The loose islands in a piece, or the piece itself where it is one.</summary>
+    public IReadOnlyList<Island> IslandsOf(Piece piece) => [.. Islands.Of(Value.Design).Where(i => i.Host.Id == piece.Id || i.Piece.Id == piece.Id)];
+
+    protected override Scene BuildScene() => DetailScene.Build(On, Shown, Shown is { } piece ? PlacesOf(piece) : [], Shown is { } p ? Least(p) : null, Shown is { } host ? IslandsOf(host) : []);
+
+    /// <summary>Other numbers for what is looked for and mended with.</summary>
+    public Task<IActionResult> OnGetSettingsAsync(string? width, string? gap, string? size, CancellationToken stop)
+    {
+        var settings = Settings;
+        if (Shown is { } piece)
+        {
+            if (width is not null && ReadLength("width", width) is { } w)
+                settings = w is >= Thicken.LeastMm and <= Thicken.MostMm ? settings with { WidthMm = w == Least(piece).Mm ? null : w } : Refused("width", width, $"Between {Thicken.LeastMm} and {Thicken.MostMm} mm.", settings);
+            if (gap is not null && ReadLength("gap", gap) is { } g)
+                settings = g is >= 0 and <= Thicken.MostMm ? settings with { GapMm = g } : Refused("gap", gap, $"Between 0 and {Thicken.MostMm} mm.", settings);
+            if (size is not null && ReadLength("size", size) is { } s)
+                settings = SmallThings.Refusal(s) is { } refusal ? Refused("size", size, refusal, settings) : settings with { SizeMm = s };
+        }
+        _settings = settings;
+        return RegionsAsync(stop);
+    }
+
+    private DetailSettings Refused(string field, string typed, string error, DetailSettings settings)
+    {
+        Refuse(field, typed, error);
+        return settings;
+    }
+
+    /// <summary>The narrowest part that the piece's stock is trusted with here.</summary>
+    public Task<IActionResult> OnPostLeastAsync(string? least, CancellationToken stop)
+    {
+        if (Shown is not { } piece || ReadLength("least", least) is not { } mm) return RegionsAsync(stop);
+        if (mm is >= LeastWidth.LeastMm and <= LeastWidth.MostMm) return DoAsync(new SetLeastWidth(piece.Stock, mm), stop);
+        Refuse("least", least, $"Between {LeastWidth.LeastMm} and {LeastWidth.MostMm} mm.");
+        return RegionsAsync(stop);
+    }
+
+    /// <summary>Bridges for the island that is shown, or for all in the piece that is.</summary>
+    public Task<IActionResult> OnPostBridgeAsync(string? bridgeWidth, string? bridgeCount, CancellationToken stop)
+    {
+        if (Shown is not { } piece || IslandsOf(piece) is not { Count: > 0 } islands) return RegionsAsync(stop);
+        var (width, count) = (ReadLength("bridgeWidth", bridgeWidth), ReadCount("bridgeCount", bridgeCount, 1, Bridging.MostCount));
+        if (width is not { } w || count is not { } n) return RegionsAsync(stop);
+        var host = islands[0].Host.Id;
+        return ActAsync(async () =>
+        {
+            await DoNowAsync(new BridgeIslands([.. islands.Select(i => i.Piece.Id)], new Bridging(w, n)), stop);
+            Pick(Picked.Whole(host));
+        }, stop);
+    }
+
+    /// <summary>The card of a way to mend, carried out for it.</summary>
+    public IActionResult OnGetCandidate(int way)
+    {
+        if (Shown is not { } piece || Ways(piece).ElementAtOrDefault(way) is not { } how) return NotFound();
+        cache.Try(piece, how, Value.Design);
+        return Partial("_CandidateCard", (this, piece, way, how));
+    }
+
+    /// <summary>Picture of a piece about its narrowest place, as it is (way −1) or as a way leaves it.</summary>
+    public IActionResult OnGetWindow(int way)
+    {
+        if (Shown is not { } piece) return NotFound();
+        var form = way < 0 ? piece : Ways(piece).ElementAtOrDefault(way) is { } how ? cache.Try(piece, how, Value.Design).Result?.Piece : null;
+        return form is null ? NotFound() : Content(PieceWindow.Svg(form, WindowOf(piece), ColourOf(piece)), "image/svg+xml");
+    }
+
+    /// <summary>The part of a piece that its small pictures show: enough about the narrowest place to recognise it.</summary>
+    private Box WindowOf(Piece piece)
+    {
+        if (WeakOf(piece).FirstOrDefault() is not { } worst) return piece.Size;
+        var reach = Math.Clamp(worst.Place.ExtentMm * 0.8, 14 * Least(piece).Mm, 40 * Least(piece).Mm);
+        var at = worst.Place.At;
+        return new Box(at.X - reach, at.Y - reach * PieceWindow.Height / PieceWindow.Width, at.X + reach, at.Y + reach * PieceWindow.Height / PieceWindow.Width);
+    }
+
+    /// <summary>What a command would change of the shapes, to be laid over the table; nothing is changed.</summary>
+    public IActionResult OnGetPreview(string? text)
+    {
+        try
+        {
+            var after = Edits.Apply(Value, CommandLine.Read(text ?? "", new CommandContext(Value, PickedKey.Read(Selected?.Split(':')[0], Value.Design), On.Drawer)), On.Drawer);
+            return new JsonResult(new { paths = DetailScene.Differences(Value.Design, after.Design), refusal = "" });
+        }
+        catch (EditRefused e)
+        {
+            return new JsonResult(new { paths = Array.Empty<string>(), refusal = e.Message });
+        }
+    }
+
+    protected override void PickAfter(Edit edit, Core.Projects.Project before)
+    {
+        // A bridged island is a part of its host from now on.
+        if (edit is BridgeIslands bridged && Islands.Of(before.Design).FirstOrDefault(i => i.Piece.Id == bridged.Pieces[0]) is { } island) Pick(Picked.Whole(island.Host.Id));
+    }
+
+    /// <summary>Where in its piece a place lies, in words: "upper left", "middle".</summary>
+    public static string Where(Piece piece, Core.Geometry.Point at)
+    {
+        var box = piece.Size;
+        static int Third(double share) => share < 0.36 ? 0 : share > 0.64 ? 2 : 1;
+        var across = Third((at.X - box.MinX) / Math.Max(box.Width, 1e-9));
+        var down = Third((at.Y - box.MinY) / Math.Max(box.Height, 1e-9));
+        return (down, across) switch
+        {
+            (1, 1) => "middle",
+            (1, 0) => "left",
+            (1, 2) => "right",
+            (0, 1) => "top",
+            (2, 1) => "bottom",
+            _ => $"{(down == 0 ? "upper" : "lower")} {(across == 0 ? "left" : "right")}",
+        };
+    }
+
+    /// <summary>A width as the station shows it, to a hundredth of a millimetre.</summary>
+    public static string Mm(double mm) => string.Create(CultureInfo.InvariantCulture, $"{mm:0.00} mm");
+
+    /// <summary>The words of a command that mends in a way.</summary>
+    public static string CommandFor(Thicken how) => string.Create(CultureInfo.InvariantCulture, $"{(how.IsEven ? "by " : "")}{how.AmountMm:0.###}mm gap {how.KeptGapMm:0.###}mm");
+}
