@@ -74,6 +74,12 @@ public static class Islands
         return -1;
     }
 
+    /// <summary>A bridge reaches so many widths into what it joins, so that it meets slanting edges and points with its whole width.</summary>
+    private const double Over = 2;
+
+    /// <summary>A bridge in the middle of a side reads as meant: one beside it counts as so much longer for each millimetre.</summary>
+    private const double OffCentreWeight = 0.06;
+
     /// <summary>The two pieces joined by bridges into one, with all lines of both.</summary>
     /// <param name="island">The island.</param>
     /// <param name="how">Width and number of the bridges.</param>
@@ -93,14 +99,19 @@ public static class Islands
         var stitching = Reshaping.Stitching(whole, lines);
         var first = lines.IndexOf(host.Lines.Length);
         var (plate, inner) = (Reshaping.Material([.. stitching.Rings.Take(first)]), Reshaping.Material([.. stitching.Rings.Skip(first)]));
-        var air = Region.Of(stitching.Rings[lines.IndexOf(around)], []).Minus(plate).Minus(inner);
+        var air = Region.Of(stitching.Rings[lines.IndexOf(around)], []).Minus(plate).Minus(Region.Of(stitching.Rings[first], [])).Grow(0.002, Corners.Sharp, 4);
         var back = host.Place.Inverse();
         var obstacles = (others ?? []).Where(p => p.Id != host.Id && p.Id != loose.Id).Select(p => p.Shape.Paths[0].Map(p.Place.Then(back))).Where(o => o.Bounds.Overlaps(whole.Shape.Paths[around].Bounds)).Select(o => Region.Of([.. o.Flat], [])).ToList();
         var ways = Ways(stitching.Rings[first], Nested(plate), how.WidthMm, obstacles, host.Place);
         var chosen = Best(ways, how.Count, LeastApart * how.WidthMm);
         if (chosen.Count == 0) throw new EditRefused($"There is no room for a bridge of {how.WidthMm:0.##} mm at {loose.Name}. Take a narrower one.");
-        var bridges = Region.Around(chosen.Select(w => w.Line(how.WidthMm / 2)), how.WidthMm / 2, 4, flatEnds: true).And(air.Grow(0.002, Corners.Sharp, 4));
-        var joined = plate.Union(inner).Union(bridges);
+        var joined = plate.Union(inner);
+        foreach (var way in chosen)
+        {
+            // What reaches through a narrow island and out at its other side is no part of the bridge.
+            var bridge = Region.Around([way.Line(Over * how.WidthMm)], how.WidthMm / 2, 4, flatEnds: true).And(air);
+            joined = joined.Union(bridge.Where(part => part.Contains(Point.Lerp(way.From, way.To, 0.5)), _ => true));
+        }
         if (joined.PartCount != 1) throw new EditRefused($"The bridges to {loose.Name} do not reach {host.Name}. Try another width.");
         return Reshaping.Stitched(whole, lines, stitching, joined).Piece;
     }
@@ -123,7 +134,8 @@ public static class Islands
     {
         var outline = Path.Polyline(island, closed: true);
         var ways = new List<Way>();
-        foreach (var p in Sampling.Midpoints(outline, outline.Length / Places, Places * 4))
+        var (centre, upright) = (outline.Bounds.Centre, Upright(place));
+        foreach (var p in Sampling.Midpoints(outline, outline.Length / Places, Places * 4).Concat(Middles(island, centre, upright)))
         {
             var nearest = rim.MinBy(e => Polygons.DistanceToStretch(p, e.A, e.B));
             var along = nearest.B - nearest.A;
@@ -132,12 +144,34 @@ public static class Islands
             if (length < 1e-6) continue;
             var direction = (q - p) * (1 / length);
             var slant = Slant(island, p, direction);
-            var (sheet, origin) = (place.Apply(direction), place.Apply(default));
-            var aside = Math.Abs((sheet - origin).X);
+            var aside = Math.Abs(direction.Cross(upright));
+            var off = Math.Abs((p - centre).Cross(direction));
             var isCrossed = obstacles.Exists(o => Enumerable.Range(1, 5).Any(k => o.Contains(Point.Lerp(p, q, k / 6.0))));
-            ways.Add(new Way(p, q, (length + width) * (1 + SlantWeight * slant + AsideWeight * aside) + (isCrossed ? 1e6 : 0)));
+            ways.Add(new Way(p, q, (length + width) * (1 + SlantWeight * slant + AsideWeight * aside) + OffCentreWeight * off + (isCrossed ? 1e6 : 0)));
         }
         return ways;
+    }
+
+    /// <summary>The direction in the piece that is upright on the card.</summary>
+    private static Point Upright(Affine place)
+    {
+        var back = place.Inverse();
+        var d = back.Apply(new Point(0, 1)) - back.Apply(default);
+        return d * (1 / Math.Max(d.Length, 1e-12));
+    }
+
+    /// <summary>Where the upright and the level through the middle of an island cross its outline.</summary>
+    private static IEnumerable<Point> Middles(Point[] island, Point centre, Point upright)
+    {
+        foreach (var along in new[] { upright, new Point(-upright.Y, upright.X) })
+        {
+            for (var i = 0; i < island.Length; i++)
+            {
+                var (a, b) = (island[i], island[(i + 1) % island.Length]);
+                var (before, after) = ((a - centre).Cross(along), (b - centre).Cross(along));
+                if (before * after < 0) yield return Point.Lerp(a, b, before / (before - after));
+            }
+        }
     }
 
     /// <summary>Sine of the angle between a way and the perpendicular of the edge that it leaves.</summary>

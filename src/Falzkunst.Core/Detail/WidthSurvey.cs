@@ -20,7 +20,7 @@ public static class WidthSurvey
     private const double StrandLength = 4;
 
     /// <summary>Two places are told apart where it is so many times wider between them than in the wider one's narrowest spot.</summary>
-    private const double Hill = 1.12;
+    private const double Hill = 1.08;
 
     /// <summary>So few samples are no place of their own beside another one.</summary>
     private const int FewSamples = 6;

@@ -50,6 +50,10 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
     /// <summary>Narrow material tears; narrow air is only a thing to know of.</summary>
     public static bool IsWeak(ThinPlace place) => place.Kind is ThinKind.Neck or ThinKind.Strand;
 
+    /// <summary>Looks at every piece that has not been looked at.</summary>
+    public void Fill(OnDesk on, CancellationToken stop) =>
+        Parallel.ForEach(on.Value.Design.Pieces, new ParallelOptions { CancellationToken = stop }, piece => Places(piece, LeastWidth.Of(on.Value.SetOut, piece.Stock, on.Drawer).Mm));
+
     private void Begin(OnDesk on)
     {
         lock (_busy)
@@ -60,7 +64,7 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
         {
             try
             {
-                foreach (var piece in on.Value.Design.Pieces) Places(piece, LeastWidth.Of(on.Value.SetOut, piece.Stock, on.Drawer).Mm);
+                Fill(on, CancellationToken.None);
             }
             catch (Exception e)
             {

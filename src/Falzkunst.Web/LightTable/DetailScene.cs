@@ -47,19 +47,23 @@ public static class DetailScene
     private static double[] Numbers(Point at, double width) => [Math.Round(at.X, 3), Math.Round(at.Y, 3), Math.Round(width, 3)];
 
     /// <summary>
-    /// What one design has and the other has not, as path data on the card to be filled even-odd: for each piece that changed its
-    /// former and its present edges, for those that came or went their own.
+    /// What one design has and the other has not: the former and the present edges of all pieces that changed or went, in one, and
+    /// each piece that came.
     /// </summary>
-    public static IReadOnlyList<string> Differences(Design before, Design after)
+    public static IReadOnlyList<SceneDifference> Differences(Design before, Design after)
     {
         var changed = before.Pieces.Where(p => after.Find(p.Id) is { } now && !ReferenceEquals(now.Shape, p.Shape)).ToList();
         var gone = before.Pieces.Where(p => after.Find(p.Id) is null).ToList();
         var come = after.Pieces.Where(p => before.Find(p.Id) is null);
-        // A piece that went into another shows as nothing new there.
-        var was = changed.Concat(gone).Select(Edges);
-        var isNow = changed.Select(p => Edges(after.Find(p.Id)!));
-        return [.. was.Concat(isNow).Aggregate("", (all, d) => all + d) is { Length: > 0 } one ? [one] : Array.Empty<string>(), .. come.Select(Edges)];
+        // In one path, so that a piece that went into another does not show as something new there.
+        var edges = string.Concat(changed.Concat(gone).Concat(changed.Select(p => after.Find(p.Id)!)).Select(Edges));
+        return [.. edges.Length > 0 ? [new SceneDifference(edges, IsNew: false)] : Array.Empty<SceneDifference>(), .. come.Select(p => new SceneDifference(Edges(p), IsNew: true))];
     }
 
     private static string Edges(Piece piece) => string.Concat(PieceWidths.Rings(piece).Select(p => PathText.Write(p.Map(piece.Place), Decimals)));
 }
+
+/// <summary>What would be different.</summary>
+/// <param name="Path">Path data on the card, to be filled even-odd.</param>
+/// <param name="IsNew">A whole new piece, which others may lie on.</param>
+public sealed record SceneDifference(string Path, bool IsNew);

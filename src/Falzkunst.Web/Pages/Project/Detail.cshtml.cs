@@ -65,6 +65,13 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     /// <summary>The loose islands in a piece, or the piece itself where it is one.</summary>
     public IReadOnlyList<Island> IslandsOf(Piece piece) => [.. Islands.Of(Value.Design).Where(i => i.Host.Id == piece.Id || i.Piece.Id == piece.Id)];
 
+    /// <summary>Every piece is looked at before anything is said of them, the ledger's count and the route's alike.</summary>
+    protected override Task LoadAsync(CancellationToken stop)
+    {
+        cache.Fill(On, stop);
+        return Task.CompletedTask;
+    }
+
     protected override Scene BuildScene() => DetailScene.Build(On, Shown, Shown is { } piece ? PlacesOf(piece) : [], Shown is { } p ? Least(p) : null, Shown is { } host ? IslandsOf(host) : []);
 
     /// <summary>Other numbers for what is looked for and mended with.</summary>
@@ -148,7 +155,7 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
         }
         catch (EditRefused e)
         {
-            return new JsonResult(new { paths = Array.Empty<string>(), refusal = e.Message });
+            return new JsonResult(new { paths = Array.Empty<SceneDifference>(), refusal = e.Message });
         }
     }
 

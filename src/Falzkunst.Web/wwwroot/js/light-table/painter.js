@@ -114,9 +114,9 @@ function paintWidths(g, widths, least) {
 function paintPreview(g, paths, unit) {
   g.setLineDash([]);
   g.lineWidth = 0.8 * unit;
-  for (const d of paths) {
+  for (const { path: d, isNew } of paths) {
     const path = new Path2D(d);
-    g.fillStyle = "rgba(14, 110, 102, .85)";
+    g.fillStyle = `rgba(14, 110, 102, ${isNew ? 0.35 : 0.85})`;
     g.fill(path, "evenodd");
     g.strokeStyle = "#062F2B";
     g.stroke(path);
