@@ -40,6 +40,7 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
         ("lock size", "p1:l2"), ("fold mountain", "p1:l3"), ("fill inward 0.7", "p3:l1"), ("leave out", "p1:l2"), ("half cut", "p1:l2"), ("settings force 222", "p1:l2"),
         ("draw star 20 20 9 9", "p1"), ("draw rectangle 5 5 20 20 radius 2 apart", "p1"), ("node 2 move 40 40", "p3:l1"), ("node 1 smooth", "p2:l1"), ("take apart", "p1"),
         ("layer top", "p1"), ("hide", "p2"), ("keep aside Other", "p1"), ("take up Other", "p2"), ("give to p2", "p3:l2"), ("stock slate", "p2,p3"), ("delete", "p2"),
+        ("thicken by 0.3", "p1,p2"), ("border 3 5 on kraft", "p3"), ("keep thickened by 0.2 as Stronger", "p2"), ("least width 0.55", "p1"), ("small things 4", "p1"),
     ];
 
     [Fact]

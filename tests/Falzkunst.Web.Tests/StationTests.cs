@@ -22,6 +22,7 @@ public sealed class StationTests(Site site) : IClassFixture<Site>
     [InlineData("set-out")]
     [InlineData("art")]
     [InlineData("pieces")]
+    [InlineData("detail")]
     [InlineData("sheets")]
     [InlineData("run")]
     public async Task Every_station_serves_under_a_strict_policy_without_inline_code(string station)

@@ -17,7 +17,7 @@ try {
   await page.getByRole("button", { name: "Begin" }).click();
   await page.locator("#route").getByRole("link", { name: "Art" }).click();
   await bringInLace(page, NODES, false);
-  await page.locator("#route").getByRole("link", { name: "Pieces" }).click();
+  await page.locator("#route").getByRole("link", { name: /Pieces/ }).click();
   await page.waitForFunction(() => Number(document.querySelector("light-table")?.dataset.painted) > 0);
   await page.keyboard.press("s");
   await page.waitForTimeout(1500);

@@ -35,7 +35,7 @@ try {
     const began = Date.now();
     await bringInLace(page, SEGMENTS, together);
     console.log(`${SEGMENTS} segments in ${together ? "one path" : `${rosettesIn(SEGMENTS)} paths`}: on the table ${Date.now() - began} ms after choosing the file`);
-    await page.locator("#route").getByRole("link", { name: "Pieces" }).click();
+    await page.locator("#route").getByRole("link", { name: /Pieces/ }).click();
     await page.waitForFunction(() => Number(document.querySelector("light-table")?.dataset.painted) > 0);
     await page.waitForTimeout(1500);
     report("moving", await frames(page, async () => {

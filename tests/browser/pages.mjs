@@ -31,7 +31,7 @@ export async function openDemo(page, station) {
 }
 
 export async function goTo(page, station) {
-  await page.locator("#route").getByRole("link", { name: station }).click();
+  await page.locator("#route").getByRole("link", { name: new RegExp(station) }).click();
   await settled(page);
 }
 

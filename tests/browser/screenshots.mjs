@@ -23,7 +23,7 @@ try {
   await shoot("projects");
   await page.getByRole("link", { name: /Night tram invitation/ }).click();
   for (const station of ["Set-out", "Art", "Pieces", "Sheets", "Run"]) {
-    await page.locator("#route").getByRole("link", { name: station }).click();
+    await page.locator("#route").getByRole("link", { name: new RegExp(station) }).click();
     await settled();
     if (station === "Art") await bench("motifs", async () => await page.getByRole("button", { name: "Show its motifs" }).click());
     if (station === "Pieces") {

@@ -17,7 +17,7 @@ for (const { width, height, axe } of SIZES) {
     await page.goto(address());
     if (axe) await isSound(page, "projects");
     await openDemo(page);
-    for (const station of ["Set-out", "Art", "Pieces", "Sheets", "Run"]) {
+    for (const station of ["Set-out", "Art", "Pieces", "Detail", "Sheets", "Run"]) {
       await goTo(page, station);
       if (axe) await isSound(page, station);
       expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), `${station} runs over the side`).toBeLessThanOrEqual(0);
@@ -28,7 +28,7 @@ for (const { width, height, axe } of SIZES) {
 
 test("empty stations teach and pass axe", async ({ page }) => {
   await begin(page, "Empty");
-  for (const [station, words] of [["Art", "Drop an SVG or DXF file here"], ["Pieces", "Bring in art"], ["Sheets", "There are none yet"], ["Run", "put the pieces on sheets first"]]) {
+  for (const [station, words] of [["Art", "Drop an SVG or DXF file here"], ["Pieces", "Bring in art"], ["Detail", "Bring in art"], ["Sheets", "There are none yet"], ["Run", "put the pieces on sheets first"]]) {
     await goTo(page, station);
     await expect(page.locator("#main")).toContainText(words);
     await isSound(page, `empty ${station}`);

@@ -100,7 +100,8 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     /// <summary>The narrowest part that the piece's stock is trusted with here.</summary>
     public Task<IActionResult> OnPostLeastAsync(string? least, CancellationToken stop)
     {
-        if (Shown is not { } piece || ReadLength("least", least) is not { } mm) return RegionsAsync(stop);
+        // Enter in a changed field says it twice.
+        if (Shown is not { } piece || ReadLength("least", least) is not { } mm || mm == Least(piece).Mm) return RegionsAsync(stop);
         if (mm is >= LeastWidth.LeastMm and <= LeastWidth.MostMm) return DoAsync(new SetLeastWidth(piece.Stock, mm), stop);
         Refuse("least", least, $"Between {LeastWidth.LeastMm} and {LeastWidth.MostMm} mm.");
         return RegionsAsync(stop);
