@@ -1,15 +1,17 @@
 using BenchmarkDotNet.Attributes;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Geometry;
 using Path = Falzkunst.Core.Geometry.Path;
 
 namespace Falzkunst.Bench;
 
-/// <summary>The width survey of one lace-like piece: a plate full of openings with walls of 0.6 mm and more.</summary>
+/// <summary>Survey and thickening of one lace-like piece: a plate full of openings with walls of 0.6 mm and more.</summary>
 [MemoryDiagnoser]
 public class WidthBench
 {
     private List<Path> _rings = null!;
+    private Piece _piece = null!;
 
     [Params(20_000, 100_000)]
     public int Vertices { get; set; }
@@ -28,8 +30,16 @@ public class WidthBench
                 .Select(a => new Point(x + 2.1 * Math.Cos(a) * (1 + 0.05 * Math.Cos(6 * a)), y + 2.1 * Math.Sin(a))), closed: true));
         }
         foreach (var ring in _rings) _ = ring.Flat.Length;
+        _piece = new Piece("p1", "Lace", "chalk-200", 1, Affine.Identity, new PieceShape([.. _rings]),
+            [.. _rings.Select((_, i) => new Line($"l{i + 1}", i == 0 ? LineRole.Outline : LineRole.Opening, Operation.Cut, Look.DrawnHere, null, null))]);
     }
 
     [Benchmark]
     public int Survey() => WidthSurvey.Of(_rings, 0.8).Count;
+
+    [Benchmark]
+    public double ThinPartsTo08() => Thickening.Of(_piece, new Thicken(IsEven: false, 0.8, KeptGapMm: 0.4)).AreaAfter;
+
+    [Benchmark]
+    public double EverythingBy01() => Thickening.Of(_piece, new Thicken(IsEven: true, 0.1, KeptGapMm: 0.4)).AreaAfter;
 }

@@ -15,7 +15,7 @@ internal sealed class Growth
     private readonly double _keptGap;
 
     /// <summary>Arcs of what is added lie within this of the true ones, mm.</summary>
-    private const double ArcTolerance = 0.001;
+    private const double ArcTolerance = 0.002;
 
     /// <summary>A ball that some cut enters deeper than this share of its radius is cut off by an end.</summary>
     private const double Inscribed = 0.97;

@@ -28,6 +28,12 @@ public sealed class Region
 {
     private const double MitreLimit = 5;
 
+    /// <summary>Lines that begin in a tile so many radii wide are grown together.</summary>
+    private const double TileOfRadii = 100;
+
+    /// <summary>Fewer areas than this are joined at once.</summary>
+    private const int FewAreas = 6;
+
     private readonly Flat _area;
 
     /// <summary>Corners of regions read even-odd are rounded to a hundred thousandth of a millimetre, on which overlays never fail.</summary>
@@ -90,12 +96,51 @@ public sealed class Region
     /// <param name="flatEnds">Lines end square instead of round; single points then have no area.</param>
     public static Region Around(IEnumerable<IReadOnlyList<Point>> lines, double radius, int quarterEdges, bool flatEnds = false)
     {
-        var around = new BufferParameters(quarterEdges, flatEnds ? EndCapStyle.Flat : EndCapStyle.Round);
-        var grown = lines.Select(l => l.Count == 1
-                ? flatEnds ? null : GeometryFactory.Default.CreatePoint(new Coordinate(l[0].X, l[0].Y)).Buffer(radius, around)
-                : GeometryFactory.Default.CreateLineString([.. l.Select(p => new Coordinate(p.X, p.Y))]).Buffer(radius, around))
-            .Where(g => g is { IsEmpty: false }).ToList();
-        return grown.Count == 0 ? Empty : new Region(AreasAlone(OverlayNGRobust.Union(GeometryFactory.Default.BuildGeometry(grown))));
+        // Those near each other are grown as one; tiles on all cores, and what of them meets is joined in the end.
+        var tile = TileOfRadii * radius;
+        var tiles = lines.Where(l => l.Count > 1 || !flatEnds)
+            .GroupBy(l => (Math.Floor(l[0].X / tile), Math.Floor(l[0].Y / tile)))
+            .OrderBy(g => g.Key).Select(g => g.ToList()).ToList();
+        var grown = new Flat[tiles.Count];
+        Parallel.For(0, tiles.Count, i => grown[i] = AreasAlone(OverlayNGRobust.Union(GeometryFactory.Default.BuildGeometry(tiles[i].Select(Grown).ToList()))));
+        return Joined([.. grown.Where(g => !g.IsEmpty)]);
+
+        Flat Grown(IReadOnlyList<Point> line) => line.Count <= 2
+            ? GeometryFactory.Default.CreatePolygon(Closed(Capsule(line[0], line[^1], radius, quarterEdges, flatEnds)))
+            : GeometryFactory.Default.CreateLineString([.. line.Select(p => new Coordinate(p.X, p.Y))])
+                .Buffer(radius, new BufferParameters(quarterEdges, flatEnds ? EndCapStyle.Flat : EndCapStyle.Round));
+    }
+
+    /// <summary>What lies within a distance of the way between two points, which may be one; most lines that are grown are so short.</summary>
+    private static Point[] Capsule(Point from, Point to, double radius, int quarterEdges, bool flatEnds)
+    {
+        var along = to - from;
+        var start = along.Length < 1e-12 ? 0 : Math.Atan2(along.Y, along.X);
+        var steps = flatEnds ? 1 : 2 * quarterEdges;
+        var corners = new Point[2 * (steps + 1)];
+        for (var k = 0; k <= steps; k++)
+        {
+            var (sin, cos) = Math.SinCos(start + Math.PI * ((double)k / steps - 0.5));
+            corners[k] = new Point(to.X + radius * cos, to.Y + radius * sin);
+            corners[steps + 1 + k] = new Point(from.X - radius * cos, from.Y - radius * sin);
+        }
+        return corners;
+    }
+
+    /// <summary>The union of areas that lie in the order of their places: halves on all cores, so that only the last joins wait for each other.</summary>
+    private static Region Joined(List<Flat> areas)
+    {
+        if (areas.Count == 0) return Empty;
+        return new Region(Union(areas, 0, areas.Count));
+
+        static MultiPolygon Union(List<Flat> all, int from, int to)
+        {
+            if (to - from <= FewAreas) return AreasAlone(OverlayNGRobust.Union(GeometryFactory.Default.BuildGeometry(all.GetRange(from, to - from))));
+            var middle = (from + to) / 2;
+            Flat one = null!, other = null!;
+            Parallel.Invoke(() => one = Union(all, from, middle), () => other = Union(all, middle, to));
+            return AreasAlone(OverlayNGRobust.Overlay(one, other, SpatialFunction.Union));
+        }
     }
 
     /// <summary>Larger by a distance all round, or smaller where it is negative.</summary>
