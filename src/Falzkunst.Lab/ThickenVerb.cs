@@ -41,7 +41,9 @@ internal static class ThickenVerb
         }
         catch (EditRefused refused)
         {
-            throw new LabRefused(refused.Message);
+            // One piece that cannot be done keeps no other from being done.
+            Console.Error.WriteLine($"lab: left as it is: {refused.Message}");
+            return Thickening.Unchanged(piece);
         }
     }
 

@@ -22,7 +22,7 @@ try {
   await page.goto(server.address);
   await shoot("projects");
   await page.getByRole("link", { name: /Night tram invitation/ }).click();
-  for (const station of ["Set-out", "Art", "Pieces", "Sheets", "Run"]) {
+  for (const station of ["Set-out", "Art", "Pieces", "Detail", "Sheets", "Run"]) {
     await page.locator("#route").getByRole("link", { name: new RegExp(station) }).click();
     await settled();
     if (station === "Art") await bench("motifs", async () => await page.getByRole("button", { name: "Show its motifs" }).click());
@@ -41,6 +41,15 @@ try {
       await page.locator("[data-history=undo]").click();
       await page.getByRole("button", { name: "Spread out" }).click();
       await page.getByRole("button", { name: /Tram body/ }).click();
+    }
+    if (station === "Detail") {
+      await page.locator("[data-candidate]").nth(2).waitFor();
+      await bench("mending", async () => {
+        await page.keyboard.press("]");
+        await page.locator("[data-candidate] [data-preview]").first().click();
+      });
+      await page.getByRole("button", { name: "Fit" }).click();
+      await page.locator("[data-candidate] [data-preview]").first().click();
     }
     if (station === "Sheets") await page.getByRole("button", { name: /Chalk 200 1 sheet/ }).click();
     if (station === "Run") {

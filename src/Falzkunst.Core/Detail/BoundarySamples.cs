@@ -9,6 +9,9 @@ internal sealed class BoundarySamples
 {
     private const int MostCells = 4_000_000;
 
+    /// <summary>Corners nearer to each other than this are one, mm.</summary>
+    private const double Crumb = 0.002;
+
     private readonly Box _box;
     private readonly double _cell;
     private readonly int _columns;
@@ -57,12 +60,12 @@ internal sealed class BoundarySamples
         var region = new RegionIndex([.. rings]);
         foreach (var ring in rings)
         {
-            taken.Ring(WithoutRepeats(ring), SideOfMaterial(ring, region) * (fromAir ? -1 : 1), step);
+            taken.Ring(WithoutCrumbs(ring), SideOfMaterial(ring, region) * (fromAir ? -1 : 1), step);
         }
         foreach (var slit in fromAir ? [] : slits)
         {
             // There and back: the material lies on the same hand both times.
-            taken.Ring(WithoutRepeats([.. slit, .. slit.Reverse().Skip(1).SkipLast(1)]), 1, step);
+            taken.Ring(WithoutCrumbs([.. slit, .. slit.Reverse().Skip(1).SkipLast(1)]), 1, step);
         }
         (At, Inward, Ring, Edge, Along, Starts) = ([.. taken.At], [.. taken.Inward], [.. taken.Of], [.. taken.Edge], [.. taken.Along], [.. taken.Starts]);
         _box = At.Aggregate(Box.Empty, (all, p) => all.Include(p));
@@ -95,7 +98,17 @@ internal sealed class BoundarySamples
         return region.Contains(Point.Lerp(a, b, 0.5) + off) ? 1 : -1;
     }
 
-    private static List<Point> WithoutRepeats(Point[] ring) => [.. ring.Where((p, i) => p.DistanceTo(ring[(i + 1) % ring.Length]) >= 1e-9)];
+    /// <summary>The corners without those that lie all but on the one before: crumbs of rounding, with directions of their own.</summary>
+    private static List<Point> WithoutCrumbs(Point[] ring)
+    {
+        var kept = new List<Point>(ring.Length);
+        foreach (var p in ring)
+        {
+            if (kept.Count == 0 || p.DistanceTo(kept[^1]) >= Crumb) kept.Add(p);
+        }
+        while (kept.Count > 1 && kept[^1].DistanceTo(kept[0]) < Crumb) kept.RemoveAt(kept.Count - 1);
+        return kept;
+    }
 
     /// <summary>Samples as they are gathered.</summary>
     private sealed class Taken

@@ -11,12 +11,12 @@ public static class PieceWidths
     private const int Farthest = 8;
 
     /// <summary>Places narrower than a width, narrowest first.</summary>
-    public static List<ThinPlace> Below(Piece piece, double leastMm) => WidthSurvey.Of(Rings(piece), leastMm, Slits(piece));
+    public static List<ThinPlace> Below(Piece piece, double leastMm) => [.. Courses(piece, leastMm).Select(c => c.Place)];
 
     /// <summary>Places narrower than a width, narrowest first, each with the course of the width through it.</summary>
     public static ImmutableArray<WidthCourse> Courses(Piece piece, double leastMm)
     {
-        var (rings, slits) = (WidthSurvey.Flat(Rings(piece)), WidthSurvey.Flat(Slits(piece), areClosed: false));
+        var (rings, slits) = (Sound(piece), WidthSurvey.Flat(Slits(piece), areClosed: false));
         if (rings.Count == 0) return [];
         return
         [
@@ -42,7 +42,7 @@ public static class PieceWidths
     /// <summary>Width of the narrowest place of the material, mm; null where it is nowhere narrower than 8 times what was asked for.</summary>
     public static double? Narrowest(Piece piece, double leastMm)
     {
-        var (rings, slits) = (WidthSurvey.Flat(Rings(piece)), WidthSurvey.Flat(Slits(piece), areClosed: false));
+        var (rings, slits) = (Sound(piece), WidthSurvey.Flat(Slits(piece), areClosed: false));
         if (rings.Count == 0) return null;
         for (var least = leastMm; least <= leastMm * Farthest; least *= 2)
         {
@@ -54,6 +54,15 @@ public static class PieceWidths
 
     /// <summary>The lines that bound the paper, in its own coordinates: the outline first, then openings.</summary>
     public static ImmutableArray<Path> Rings(Piece piece) => [.. RingLines(piece).Select(i => piece.Shape.Paths[i])];
+
+    /// <summary>The rings as corners, mended where they cross: a survey of crossing lines finds widths that no paper has.</summary>
+    internal static IReadOnlyList<Point[]> Sound(Piece piece) => SoundRings.Of(piece);
+
+    private static readonly PerShape<IReadOnlyList<Point[]>> SoundRings = new(piece =>
+    {
+        var rings = WidthSurvey.Flat(Rings(piece));
+        return rings.Count == 0 ? rings : Reshaping.Sound(rings, Reshaping.Material(rings));
+    });
 
     /// <summary>Indices of the lines that bound the paper.</summary>
     internal static ImmutableArray<int> RingLines(Piece piece) =>

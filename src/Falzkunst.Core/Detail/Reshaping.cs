@@ -23,8 +23,18 @@ internal static class Reshaping
     public static Stitching Stitching(Piece piece, ImmutableArray<int> lines, double fit = FitMm, double window = WindowMm) =>
         new(lines.Select(i => piece.Shape.Paths[i]), Flatness, fit, window);
 
-    /// <summary>The paper inside the first ring and outside the others.</summary>
-    public static Region Material(IReadOnlyList<Point[]> rings) => Region.Of(rings[0], [.. rings.Skip(1)]);
+    /// <summary>Parts smaller than this come of a line that crosses itself where it closes, mm².</summary>
+    private const double Sliver = 0.001;
+
+    /// <summary>The paper inside the first ring and outside the others, without the slivers that crossing lines leave.</summary>
+    public static Region Material(IReadOnlyList<Point[]> rings)
+    {
+        var area = Region.Of(rings[0], [.. rings.Skip(1)]);
+        return area.PartCount > 1 ? area.Where(part => part.Area >= Sliver, _ => true) : area;
+    }
+
+    /// <summary>The rings themselves where they neither cross nor touch, else those of the paper that they bound.</summary>
+    public static IReadOnlyList<Point[]> Sound(IReadOnlyList<Point[]> rings, Region material) => material.IsMended ? [.. material.Rings] : rings;
 
     /// <summary>A ring of a region as a path with curves.</summary>
     public static Path Fitted(Point[] ring) => CurveFit.Closed(ring, FitMm, WindowMm);

@@ -13,6 +13,9 @@ public static class Thickening
     /// <summary>Fitted curves lie nearer than <see cref="Reshaping.FitMm"/> to what was found where amounts are small, mm.</summary>
     private const double FinestFitMm = 0.003;
 
+    /// <summary>Parts that lie no farther apart than twice this touch each other, mm.</summary>
+    private const double Touching = 0.005;
+
     /// <summary>A place counts as mended from this share of the wanted width on.</summary>
     private const double Enough = 0.98;
 
@@ -27,14 +30,15 @@ public static class Thickening
         var lines = Reshaping.Rings(piece);
         var fit = Math.Clamp(how.AmountMm / 100, FinestFitMm, Reshaping.FitMm);
         var stitching = Reshaping.Stitching(piece, lines, fit, Math.Clamp(how.AmountMm / 4, 0.05, 0.15));
-        var rings = stitching.Rings;
+        var material = Reshaping.Material(stitching.Rings);
+        var rings = Reshaping.Sound(stitching.Rings, material);
         var slits = WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false);
         var least = how.IsEven ? 2 * how.AmountMm : how.AmountMm;
         var (balls, places) = WidthSurvey.Material(rings, slits, least);
         var before = places.Count > 0 ? places.Min(p => p.Place.WidthMm) : PieceWidths.Narrowest(piece, 2 * least);
         if (!how.IsEven && places.Count == 0) return Unchanged(piece, before, []);
-        var material = Reshaping.Material(rings);
-        if (material.PartCount != 1) throw new EditRefused($"{piece.Name} is cut into {material.PartCount} parts by its own lines. Mend that first.");
+        // Where parts touch in a point alone, as lines drawn to meet often do, they count as joined: growth makes a neck of the point.
+        var whole = material.PartCount == 1 ? material : material.Grow(Touching, Corners.Round, 2);
         var around = WidthSurvey.Flat(neighbours ?? []);
         var growth = new Growth(rings, around, how.MayMelt ? 0 : how.KeptGapMm);
         // A little more than wanted, so that fitted curves stay wide enough.
@@ -43,13 +47,24 @@ public static class Thickening
             : Growth.Sweep(balls, places, how.AmountMm + 2.5 * fit);
         if (!how.MayMelt && around.Count > 0) wanted = wanted.Minus(Region.EvenOdd(neighbours!));
         var (most, near) = how.IsEven ? (how.AmountMm, null) : (how.AmountMm / 2, Near(balls, places, how.AmountMm + how.KeptGapMm));
-        var grown = material.Union(growth.Limited(wanted, most, near, isStrict: false));
-        if (!how.MayMelt && !IsSameTopology(material, grown)) grown = material.Union(growth.Limited(wanted, most, near, isStrict: true));
-        if (!how.MayMelt && !IsSameTopology(material, grown)) return Unchanged(piece, before, places);
+        var grown = Joined(material, growth.Limited(wanted, most, near, isStrict: false));
+        if (!how.MayMelt && !IsSameTopology(whole, grown)) grown = Joined(material, growth.Limited(wanted, most, near, isStrict: true));
+        if (grown.PartCount > 1) throw new EditRefused($"{piece.Name} is cut into {grown.PartCount} parts by its own lines. Mend that first.");
+        if (!how.MayMelt && !IsSameTopology(whole, grown)) return Unchanged(piece, before, places);
         return Report(piece, Reshaping.Stitched(piece, lines, stitching, grown), how, before, around);
     }
 
+    /// <summary>The paper with what was added to it, without what a kept gap has cut off from it.</summary>
+    private static Region Joined(Region material, Region added)
+    {
+        var grown = material.Union(added);
+        return grown.PartCount == 1 ? grown : grown.Where(part => !part.And(material).IsEmpty, _ => true);
+    }
+
     private static bool IsSameTopology(Region before, Region after) => after.PartCount == before.PartCount && after.OpeningCount == before.OpeningCount;
+
+    /// <summary>A piece that was left as it is.</summary>
+    public static Thickened Unchanged(Piece piece) => Unchanged(piece, null, []);
 
     private static Thickened Unchanged(Piece piece, double? narrowest, IReadOnlyList<NarrowPlace> places) =>
         new(piece, narrowest, narrowest, 0, 0, piece.Area, piece.Area, [.. places.Select(p => p.Place)], Nodes(piece));
@@ -58,7 +73,7 @@ public static class Thickening
     {
         var after = grown.Piece;
         var least = how.IsEven ? 2 * how.AmountMm : how.AmountMm;
-        var (rings, slits) = (WidthSurvey.Flat(PieceWidths.Rings(after)), WidthSurvey.Flat(PieceWidths.Slits(after), areClosed: false));
+        var (rings, slits) = (PieceWidths.Sound(after), WidthSurvey.Flat(PieceWidths.Slits(after), areClosed: false));
         var thin = WidthSurvey.Material(rings, slits, least).Places;
         var now = thin.Count > 0 ? thin.Min(p => p.Place.WidthMm) : PieceWidths.Narrowest(after, 2 * least);
         var limited = thin.Where(p => p.Place.WidthMm < Enough * least).Select(p => p.Place).ToImmutableArray();

@@ -15,6 +15,9 @@ public static class WidthSurvey
     /// <summary>A place that reaches no farther than this share of the least width is the end of a tip.</summary>
     private const double LeastExtent = 0.25;
 
+    /// <summary>What reaches no farther than this is no paper but a crumb of the drawing, mm.</summary>
+    private const double Nothing = 0.05;
+
     /// <summary>A place is a strand where it keeps within this of its least width for so many times that width.</summary>
     private const double Same = 1.15;
     private const double StrandLength = 4;
@@ -87,7 +90,7 @@ public static class WidthSurvey
             var narrowest = group.MinBy(i => balls.Radius[i]);
             var width = 2 * balls.Radius[narrowest];
             var extent = Reach(group.Select(balls.Centre));
-            if (extent < LeastExtent * least && group.Length < 4) continue;
+            if (extent < Nothing || (extent < LeastExtent * least && group.Length < 4)) continue;
             var plateau = Reach(group.Where(i => 2 * balls.Radius[i] <= Same * width).Select(balls.Centre));
             var kind = isGap ? ThinKind.Gap : plateau > StrandLength * width ? ThinKind.Strand : ThinKind.Neck;
             places.Add(new NarrowPlace(new ThinPlace(kind, balls.Centre(narrowest), width, extent), group));

@@ -39,11 +39,14 @@ public sealed class Region
     /// <summary>Corners of regions read even-odd are rounded to a hundred thousandth of a millimetre, on which overlays never fail.</summary>
     private static readonly PrecisionModel Grid = new(1e5);
 
-    private Region(Flat area) => _area = area;
+    private Region(Flat area, bool isMended = false) => (_area, IsMended) = (area, isMended);
 
     public static readonly Region Empty = new(GeometryFactory.Default.CreatePolygon());
 
     public bool IsEmpty => _area.IsEmpty;
+
+    /// <summary>The rings that it was made of crossed or touched, and its own are others.</summary>
+    public bool IsMended { get; }
 
     /// <summary>Area, mm².</summary>
     public double Area => _area.Area;
@@ -70,7 +73,9 @@ public sealed class Region
         if (whole.IsValid) return new Region(whole);
         var area = GeometryFixer.Fix(GeometryFactory.Default.CreatePolygon(Closed(outline)));
         var gone = rings.Select(r => GeometryFixer.Fix(GeometryFactory.Default.CreatePolygon(r))).Where(g => !g.IsEmpty).ToList();
-        return gone.Count == 0 ? new Region(AreasAlone(area)) : new Region(AreasAlone(area)).Minus(new Region(AreasAlone(OverlayNGRobust.Union(GeometryFactory.Default.BuildGeometry(gone)))));
+        var outer = new Region(AreasAlone(area));
+        var left = gone.Count == 0 ? outer : outer.Minus(new Region(AreasAlone(OverlayNGRobust.Union(GeometryFactory.Default.BuildGeometry(gone)))));
+        return new Region(left._area, isMended: true);
     }
 
     /// <summary>The area inside an odd number of rings.</summary>
@@ -168,7 +173,7 @@ public sealed class Region
                 (LinearRing)p.ExteriorRing,
                 [.. p.InteriorRings.Cast<LinearRing>().Where(h => keepOpening(new Region(GeometryFactory.Default.CreatePolygon(h))))]))
             .Where(p => keepPart(new Region(p)));
-        return new Region(GeometryFactory.Default.CreateMultiPolygon([.. kept]));
+        return new Region(GeometryFactory.Default.CreateMultiPolygon([.. kept]), IsMended);
     }
 
     /// <summary>A point lies in it or on its edge.</summary>

@@ -123,6 +123,26 @@ public sealed class ThickeningTests
     }
 
     [Fact]
+    public void An_outline_that_crosses_itself_where_it_closes_is_surveyed_and_grown_like_any_other()
+    {
+        // Drawn round to a hair past its start, as programs write it that round coordinates.
+        var ends = Bone(0.4).Segments.Select(s => s.End).ToList();
+        var crossing = Polygon([(0, -10), .. ends.Take(ends.Count - 1).Select(p => (p.X, p.Y)), (0, 10), (0.0003, -10.0002), (-0.0002, -9.9996)]);
+        var piece = PieceOf(crossing);
+        Assert.Equal(0.4, PieceWidths.Narrowest(piece, 3)!.Value, 2);
+        var grown = Thickening.Of(piece, Thin);
+        Assert.InRange(grown.NarrowestAfterMm!.Value, Width, Width + 0.04);
+        Assert.Equal(1, Of(grown.Piece).PartCount);
+    }
+
+    [Fact]
+    public void Two_plates_that_touch_in_a_point_alone_are_no_piece_and_said_to_be_none()
+    {
+        var piece = PieceOf(Polygon((0, 0), (10, 0), (10, 10), (20, 10), (20, 20), (10, 20), (10, 10), (0, 10)));
+        Assert.Contains("cut into 2 parts", Assert.Throws<EditRefused>(() => Thickening.Of(piece, new Thicken(true, 0.001 + Thicken.LeastMm, 0.4))).Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Score_and_foil_lines_stay_as_they_are()
     {
         var piece = PieceOf(Bone(0.3)).With(Given.Line("l2", LineRole.Inner, Operation.Score), Given.Straight(5, -5, 5, 5)).With(Given.Line("l3", LineRole.Inner, Operation.Foil), Circle(40, 0, 4));
