@@ -20,9 +20,8 @@ internal sealed class MedialBalls
     /// <summary>Radii along a tip may be larger than its slope says by this share.</summary>
     private const double Slack = 1.05;
 
-    /// <summary>A cut that comes round in no more than this many radii, about half a circle, and nowhere bends much tighter, is a rounded end.</summary>
-    private const double RoundEnd = 1.15 * Math.PI;
-    private const double TightestBend = 0.5;
+    /// <summary>A cut that comes round in no more than this many radii makes an end too short to tear off, blunt or rounded.</summary>
+    private const double ShortEnd = 6;
 
     /// <summary>A tip is looked for no farther along the cut than this many radii.</summary>
     private const double LongestTip = 60;
@@ -90,8 +89,8 @@ internal sealed class MedialBalls
 
         bool IsTipBetween(int way, double length)
         {
+            if (length <= ShortEnd * radius) return true;
             if (length > LongestTip * radius) return false;
-            var isRoundEnd = length <= RoundEnd * radius;
             double blunt = 0, walked = 0;
             for (var i = sample; i != partner;)
             {
@@ -100,8 +99,7 @@ internal sealed class MedialBalls
                 walked += pace;
                 var most = radius * Slack - LeastSlope * Math.Min(walked, length - walked);
                 if (next != partner && (Partner[next] < 0 || Radius[next] > most)) blunt += pace;
-                isRoundEnd &= Partner[next] < 0 || Radius[next] >= TightestBend * radius;
-                if (blunt > Math.Max(BluntShare * 2 * radius, Samples.Step) && !isRoundEnd) return false;
+                if (blunt > Math.Max(BluntShare * 2 * radius, Samples.Step)) return false;
                 i = next;
             }
             return true;

@@ -46,8 +46,9 @@ public static class PieceWidths
         if (rings.Count == 0) return null;
         for (var least = leastMm; least <= leastMm * Farthest; least *= 2)
         {
-            var places = WidthSurvey.Material(rings, slits, least).Places;
-            if (places.Count > 0) return places.Min(p => p.Place.WidthMm);
+            // Looked at more coarsely an end may seem a neck; what was wide enough before is so still.
+            var widths = WidthSurvey.Material(rings, slits, least).Places.Select(p => p.Place.WidthMm).Where(w => least == leastMm || w >= leastMm).ToList();
+            if (widths.Count > 0) return widths.Min();
         }
         return null;
     }
@@ -60,8 +61,8 @@ public static class PieceWidths
 
     private static readonly PerShape<IReadOnlyList<Point[]>> SoundRings = new(piece =>
     {
-        var rings = WidthSurvey.Flat(Rings(piece));
-        return rings.Count == 0 ? rings : Reshaping.Sound(rings, Reshaping.Material(rings));
+        List<Point[]> rings = [.. Reshaping.Rings(piece).Select(i => Flattening.Flatten(piece.Shape.Paths[i], Reshaping.Flatness))];
+        return Math.Abs(piece.Shape.Paths[0].SignedArea) < 1e-6 ? [] : Reshaping.Sound(rings, Reshaping.Material(rings));
     });
 
     /// <summary>Indices of the lines that bound the paper.</summary>

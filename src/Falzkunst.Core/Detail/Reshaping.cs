@@ -8,7 +8,7 @@ namespace Falzkunst.Core.Detail;
 internal static class Reshaping
 {
     /// <summary>Outlines are looked at as corners this near to them, mm.</summary>
-    private const double Flatness = 0.001;
+    public const double Flatness = 0.001;
 
     /// <summary>Fitted curves lie this near to what was found, mm: well above the flatness, or every corner of what was a curve would be kept.</summary>
     public const double FitMm = 0.008;
