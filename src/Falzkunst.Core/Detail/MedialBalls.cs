@@ -26,12 +26,14 @@ internal sealed class MedialBalls
     /// <summary>A tip is looked for no farther along the cut than this many radii.</summary>
     private const double LongestTip = 60;
 
+    private const int NotLookedAt = -2;
+
     public BoundarySamples Samples { get; }
 
     /// <summary>Radius of the ball at each sample; half the width asked for where it is not narrower.</summary>
     public double[] Radius { get; }
 
-    /// <summary>The sample that the ball touches on the other side; -1 where it is not narrow.</summary>
+    /// <summary>The sample that the ball touches on the other side; negative where it is not narrow, or nobody asked.</summary>
     public int[] Partner { get; }
 
     /// <summary>Narrow, and no tip.</summary>
@@ -40,7 +42,7 @@ internal sealed class MedialBalls
     /// <summary>Shrinks a ball at every sample.</summary>
     /// <param name="samples">Along the cuts.</param>
     /// <param name="least">Widths from this on are not told apart, mm.</param>
-    /// <param name="isWanted">Samples for which it does not hold are taken for wide; null for all.</param>
+    /// <param name="isWanted">Samples for which it does not hold are not looked at; null for all.</param>
     public MedialBalls(BoundarySamples samples, double least, Func<Point, bool>? isWanted = null)
     {
         Samples = samples;
@@ -48,7 +50,7 @@ internal sealed class MedialBalls
         (Radius, Partner, IsCounted) = (new double[count], new int[count], new bool[count]);
         Parallel.For(0, count, i =>
         {
-            (Radius[i], Partner[i]) = isWanted is null || isWanted(samples.At[i]) ? Shrink(i, least / 2) : (least / 2, -1);
+            (Radius[i], Partner[i]) = isWanted is null || isWanted(samples.At[i]) ? Shrink(i, least / 2) : (least / 2, NotLookedAt);
         });
         Parallel.For(0, count, i => IsCounted[i] = Partner[i] >= 0 && !RunsToATip(i));
     }
@@ -70,7 +72,9 @@ internal sealed class MedialBalls
             if (smaller >= radius * (1 - 1e-9)) break;
             (radius, partner) = (smaller, near.Sample);
         }
-        return (radius, partner);
+        // By a corner the ball may reach through a narrow part to the back of its far edge, since the near one does not face it.
+        var isBehind = partner >= 0 && (p + n * radius - Samples.At[partner]).Dot(Samples.Inward[partner]) < -Samples.Step;
+        return isBehind ? (most, NotLookedAt) : (radius, partner);
     }
 
     /// <summary>
@@ -98,7 +102,7 @@ internal sealed class MedialBalls
                 var pace = Samples.At[i].DistanceTo(Samples.At[next]);
                 walked += pace;
                 var most = radius * Slack - LeastSlope * Math.Min(walked, length - walked);
-                if (next != partner && (Partner[next] < 0 || Radius[next] > most)) blunt += pace;
+                if (next != partner && Partner[next] != NotLookedAt && (Partner[next] < 0 || Radius[next] > most)) blunt += pace;
                 if (blunt > Math.Max(BluntShare * 2 * radius, Samples.Step)) return false;
                 i = next;
             }

@@ -113,7 +113,8 @@ public static class WidthSurvey
             for (var i = from; i < to; i++)
             {
                 Link(i, i + 1 < to ? i + 1 : from);
-                if (balls.Partner[i] >= 0) Link(i, balls.Partner[i]);
+                // A ball by a joint may touch the corner there, which ends a stretch of another place.
+                if (balls.Partner[i] >= 0 && balls.Centre(i).DistanceTo(balls.Centre(balls.Partner[i])) < samples.Step) Link(i, balls.Partner[i]);
             }
         }
         LinkByCentre(balls, Link);

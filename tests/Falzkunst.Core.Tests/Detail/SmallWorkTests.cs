@@ -5,6 +5,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using static Falzkunst.Core.Tests.Detail.Shapes;
 using Point = Falzkunst.Core.Geometry.Point;
 
 namespace Falzkunst.Core.Tests.Detail;
@@ -12,7 +13,6 @@ namespace Falzkunst.Core.Tests.Detail;
 /// <summary>Borders, small things, islands and least widths, through the commands that a crafter gives.</summary>
 public sealed class SmallWorkTests
 {
-    private static Path Circle(double x, double y, double r) => EllipticArc.Ellipse(new(x, y), r, r);
     private static (Line, Path) Opening(string id, Path path) => (Given.Line(id, LineRole.Opening, Operation.Cut), path);
 
     private static Project After(Project project, string command, params ImmutableArray<string> picked) =>
@@ -21,7 +21,6 @@ public sealed class SmallWorkTests
     private static string Refusal(Project project, string command, params ImmutableArray<string> picked) =>
         Assert.Throws<EditRefused>(() => After(project, command, picked)).Message;
 
-    private static Region Of(Piece piece) => Region.Of([.. piece.Shape.Paths[0].Flat], [.. PieceOpenings(piece).Select(p => p.Flat.ToArray())]);
     private static IEnumerable<Path> PieceOpenings(Piece piece) => piece.Drawn.Where(d => d.Line.Role == LineRole.Opening).Select(d => d.Path);
 
     [Fact]

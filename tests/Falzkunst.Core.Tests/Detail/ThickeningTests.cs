@@ -3,6 +3,7 @@ using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Geometry;
+using static Falzkunst.Core.Tests.Detail.Shapes;
 using Point = Falzkunst.Core.Geometry.Point;
 
 namespace Falzkunst.Core.Tests.Detail;
@@ -11,20 +12,6 @@ public sealed class ThickeningTests
 {
     private const double Width = 0.8;
     private static readonly Thicken Thin = new(IsEven: false, Width, KeptGapMm: 0.4);
-
-    private static Path Polygon(params (double X, double Y)[] corners) => Path.Polyline(corners.Select(c => new Point(c.X, c.Y)), closed: true);
-
-    private static Path Circle(double x, double y, double r) => EllipticArc.Ellipse(new(x, y), r, r);
-
-    private static Piece PieceOf(params Path[] rings) => Given.Piece("p", 1, 1) with
-    {
-        Shape = new PieceShape([.. rings]),
-        Lines = [.. rings.Select((_, i) => Given.Line($"l{i + 1}", i == 0 ? LineRole.Outline : LineRole.Opening, Operation.Cut))],
-    };
-
-    private static Region Of(Piece piece) => Region.Of(
-        [.. Flattening.Flatten(piece.Shape.Paths[0], 0.001)],
-        [.. piece.Shape.Paths.Zip(piece.Lines).Skip(1).Where(l => l.Second.Role == LineRole.Opening).Select(l => Flattening.Flatten(l.First, 0.001))]);
 
     /// <summary>Two plates joined by a bar.</summary>
     private static Path Bone(double width) =>
@@ -61,6 +48,20 @@ public sealed class ThickeningTests
         var grown = Thickening.Of(comb, Thin).Piece;
         Assert.Equal(18, grown.Size.MaxY, 0.02);
         Assert.InRange(Thickening.Of(comb, Thin).NarrowestAfterMm!.Value, Width - 0.01, Width + 0.04);
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(0.25)]
+    [InlineData(-0.4)]
+    public void A_leg_on_a_slanting_wire_grows_without_a_bite(double slope)
+    {
+        // A wire 0.5 wide between two posts, a leg 0.43 wide hanging from its middle; next to the joint air meets air at the leg's back.
+        (double, double) Wire(double x, double down) => (x, slope * x + down);
+        var piece = PieceOf(Polygon(Wire(-20, -3), Wire(-15, -3), Wire(-15, 0), Wire(15, 0), Wire(15, -3), Wire(20, -3), Wire(20, 3.5), Wire(15, 3.5), Wire(15, 0.5), Wire(0.43, 0.5), (0.43, 16), (3, 16), (3, 20), (-3, 20), (-3, 16), (0, 16), Wire(0, 0.5), Wire(-15, 0.5), Wire(-15, 3.5), Wire(-20, 3.5)));
+        var grown = Thickening.Of(piece, new Thicken(false, 1, 0.4));
+        Assert.Empty(grown.Limited);
+        Assert.InRange(grown.NarrowestAfterMm!.Value, 0.99, 1.04);
     }
 
     [Fact]
@@ -167,40 +168,17 @@ public sealed class ThickeningTests
     public void Amounts_out_of_reach_are_refused_with_a_sentence() =>
         Assert.Contains("between", Assert.Throws<EditRefused>(() => Thickening.Of(PieceOf(Bone(0.3)), Thin with { AmountMm = double.NaN })).Message, StringComparison.Ordinal);
 
-    /// <summary>Discs joined by bars of any width, with openings near each other and near the rim.</summary>
-    private static readonly Gen<Piece> Pieces =
-        from discs in Gen.Select(Gen.Double[0, 30], Gen.Double[0, 30], Gen.Double[2.5, 6]).Array[2, 6]
-        from bars in Gen.Double[0.15, 1.2].Array[6]
-        from holes in Gen.Select(Gen.Double[0, 30], Gen.Double[0, 30], Gen.Double[0.5, 1.5]).Array[0, 12]
-        select Assembled(discs, bars, holes);
-
-    private static Piece Assembled((double X, double Y, double R)[] discs, double[] bars, (double X, double Y, double R)[] holes)
-    {
-        var all = Region.Empty;
-        foreach (var (x, y, r) in discs) all = all.Union(Region.Of([.. Circle(x, y, r).Flat], []));
-        for (var i = 1; i < discs.Length; i++)
-        {
-            all = all.Union(Region.Around([[new Point(discs[i - 1].X, discs[i - 1].Y), new Point(discs[i].X, discs[i].Y)]], bars[i] / 2, 4));
-        }
-        foreach (var (x, y, r) in holes)
-        {
-            // Only where it lies wholly in the paper: an edge that it crossed would have sharp horns.
-            var hole = Region.Of([.. Circle(x, y, r).Flat], []);
-            if (hole.Minus(all).Area == 0) all = all.Minus(hole);
-        }
-        var (outer, openings) = all.Parts.MaxBy(p => Math.Abs(Polygons.SignedArea(p.Outer)));
-        return PieceOf([.. openings.Where(o => Math.Abs(Polygons.SignedArea(o)) > 0.01).Prepend(outer).Select(r => Path.Polyline(r, closed: true))]);
-    }
-
     private static double DistanceTo(ImmutableArray<WidthAt> course, Point p) =>
         course.Length == 1 ? p.DistanceTo(course[0].At) : course.Zip(course.Skip(1)).Min(s => Polygons.DistanceToStretch(p, s.First.At, s.Second.At));
 
     [Fact]
-    public void Grown_pieces_keep_their_topology_bear_the_width_but_where_they_say_and_are_unmoved_away_from_thin_places() => Pieces.Sample(piece =>
+    public void Grown_pieces_keep_their_topology_bear_the_width_but_where_they_say_and_are_unmoved_away_from_thin_places() => Joined.Sample(piece =>
     {
         var (before, grown) = (Of(piece), Thickening.Of(piece, Thin));
         var after = Of(grown.Piece);
-        Assert.Equal((1, before.OpeningCount), (after.PartCount, after.OpeningCount));
+        // Curves that meet in a cusp may cross there by less than the tolerance that they are fitted with, which bounds no opening.
+        static bool IsOpening(Region opening) => opening.Area > 1e-4;
+        Assert.Equal((1, before.Where(_ => true, IsOpening).OpeningCount), (after.PartCount, after.Where(_ => true, IsOpening).OpeningCount));
         Assert.True(before.Minus(after).Area < 0.01 * grown.Nodes, "it only grows");
 
         // Opened by nearly half the width, only tips, corners and what is said to be limited goes.
