@@ -24,7 +24,8 @@ internal static class ThickenVerb
         {
             NarrowestBefore = Rounded(design.Pieces.Select(p => PieceWidths.Narrowest(p, least)).Min()),
             NarrowestAfter = Rounded(grown.Select(g => PieceWidths.Narrowest(g.Piece, least)).Min()),
-            Merged = grown.Sum(g => g.Merged),
+            // Bays that closed, and pieces that grew into each other.
+            Merged = grown.Sum(g => g.Merged) + Neighbours.Melted(design.Pieces, [.. grown.Select(g => g.Piece)]),
             ClosedHoles = grown.Sum(g => g.ClosedOpenings),
             AreaBefore = Math.Round(grown.Sum(g => g.AreaBefore), 3),
             AreaAfter = Math.Round(grown.Sum(g => g.AreaAfter), 3),
@@ -37,7 +38,7 @@ internal static class ThickenVerb
     {
         try
         {
-            return Thickening.Of(piece, how, Neighbours.Rings(piece, design, 2 * how.AmountMm + how.KeptGapMm));
+            return Thickening.Of(piece, how, how.MayMelt ? null : Neighbours.Rings(piece, design, 2 * how.AmountMm + how.KeptGapMm));
         }
         catch (EditRefused refused)
         {

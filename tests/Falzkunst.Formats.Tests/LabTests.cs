@@ -47,6 +47,24 @@ public sealed class LabTests
     }
 
     [Fact]
+    public void Thicken_grows_thin_parts_and_keeps_the_dot_off_the_stem_unless_it_may_melt()
+    {
+        var folder = Directory.CreateTempSubdirectory("lab").FullName;
+        var file = Path.Combine(folder, "i.svg");
+        File.WriteAllText(file, """<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="40mm" viewBox="0 0 30 40"><path d="M14.8 12h.4v20h-.4ZM13.9 10a1.1 1.1 0 1 0 2.2 0a1.1 1.1 0 1 0-2.2 0Z"/></svg>""");
+        var picture = Path.Combine(folder, "i-thick.svg");
+        var thin = Good("thicken", file, "--min", "0.8", "--svg", picture);
+        Assert.InRange(thin.GetProperty("narrowest_before").GetDouble(), 0.39, 0.41);
+        Assert.InRange(thin.GetProperty("narrowest_after").GetDouble(), 0.8, 0.83);
+        Assert.Equal(20 * 0.4, thin.GetProperty("area_after").GetDouble() - thin.GetProperty("area_before").GetDouble(), 0.6);
+        Assert.Contains("<path", File.ReadAllText(picture), StringComparison.Ordinal);
+        int Merged(params string[] options) => Good(["thicken", file, "--min", "0.8", "--even", "0.7", .. options]).GetProperty("merged").GetInt32();
+        Assert.Equal((0, 0, 1), (Merged(), Merged("--gap", "0.2"), Merged("--gap", "0")));
+        Assert.Equal(2, Lab("thicken", file).Code);
+        Assert.Equal(2, Lab("thicken", file, "--min", "0.8", "--even", "-1").Code);
+    }
+
+    [Fact]
     public void Import_counts_and_writes_back()
     {
         var target = Path.Combine(Directory.CreateTempSubdirectory("lab").FullName, "back.svg");

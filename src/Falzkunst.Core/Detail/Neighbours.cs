@@ -8,6 +8,9 @@ public static class Neighbours
 {
     private const int Samples = 60;
 
+    /// <summary>Pieces that share less than this only touch, mm².</summary>
+    private const double LeastOverlap = 1e-4;
+
     /// <summary>Pieces of the same stock within a distance that do not lie over or under it.</summary>
     /// <param name="piece">The piece.</param>
     /// <param name="design">Its design.</param>
@@ -23,6 +26,30 @@ public static class Neighbours
     {
         var back = piece.Place.Inverse();
         return [.. Pieces(piece, design, within).SelectMany(p => PieceWidths.Rings(p).Select(r => r.Map(p.Place.Then(back))))];
+    }
+
+    /// <summary>How many parts fewer there are, since pieces of one stock that were apart lie on each other now.</summary>
+    /// <param name="before">The pieces as they were.</param>
+    /// <param name="after">The same pieces in the same order as they are.</param>
+    public static int Melted(IReadOnlyList<Piece> before, IReadOnlyList<Piece> after)
+    {
+        var (was, isNow) = (before.Select(OnCard).ToList(), after.Select(OnCard).ToList());
+        var parts = new DisjointSets(before.Count);
+        var melted = 0;
+        for (var i = 0; i < before.Count; i++)
+        {
+            for (var k = i + 1; k < before.Count; k++)
+            {
+                if (before[i].Stock != before[k].Stock || !isNow[i].Box.Overlaps(isNow[k].Box) || parts.AreOne(i, k)) continue;
+                if (isNow[i].Paper.Value.And(isNow[k].Paper.Value).Area < LeastOverlap || was[i].Paper.Value.And(was[k].Paper.Value).Area >= LeastOverlap) continue;
+                parts.Join(i, k);
+                melted++;
+            }
+        }
+        return melted;
+
+        static (Box Box, Lazy<Region> Paper) OnCard(Piece piece) =>
+            (piece.Shape.Paths[0].BoundsUnder(piece.Place), new Lazy<Region>(() => Region.EvenOdd(PieceWidths.Rings(piece).Select(r => r.Map(piece.Place)))));
     }
 
     /// <summary>Some of a piece's outline lies on another's paper.</summary>

@@ -37,7 +37,7 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
         var thin = 0;
         foreach (var piece in on.Value.Design.Pieces)
         {
-            if (Known(piece, LeastWidth.Of(on.Value.SetOut, piece.Stock, on.Drawer).Mm) is not { } places)
+            if (Known(piece, LeastOf(on, piece)) is not { } places)
             {
                 Begin(on);
                 return null;
@@ -52,7 +52,9 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
 
     /// <summary>Looks at every piece that has not been looked at.</summary>
     public void Fill(OnDesk on, CancellationToken stop) =>
-        Parallel.ForEach(on.Value.Design.Pieces, new ParallelOptions { CancellationToken = stop }, piece => Places(piece, LeastWidth.Of(on.Value.SetOut, piece.Stock, on.Drawer).Mm));
+        Parallel.ForEach(on.Value.Design.Pieces, new ParallelOptions { CancellationToken = stop }, piece => Places(piece, LeastOf(on, piece)));
+
+    private static double LeastOf(OnDesk on, Piece piece) => LeastWidth.Of(on.Value.SetOut, piece.Stock, on.Drawer).Mm;
 
     private void Begin(OnDesk on)
     {
@@ -64,7 +66,8 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
         {
             try
             {
-                Fill(on, CancellationToken.None);
+                // One after the other: whoever waits for a page goes first.
+                foreach (var piece in on.Value.Design.Pieces) Places(piece, LeastOf(on, piece));
             }
             catch (Exception e)
             {
