@@ -20,6 +20,9 @@ internal sealed class Growth
     /// <summary>A ball that some cut enters deeper than this share of its radius is cut off by an end.</summary>
     private const double Inscribed = 0.97;
 
+    /// <summary>A joint swells a strand for no more than so many radii to each side.</summary>
+    private const double JointReach = 1.4;
+
     /// <summary>A strand ends where its radius changes by more than this share of it from sample to sample.</summary>
     private const double SameWidth = 0.05;
 
@@ -51,9 +54,41 @@ internal sealed class Growth
         Parallel.For(0, samples.Count, i => isCutOff[i] = isTaken[i] && samples.HasEdgeWithin(balls.Centre(i), balls.Radius[i] * Inscribed));
         var chains = MedialChains.Of(balls, i => isTaken[i]).Select(c => (Chain: c, IsSquare: Square(balls, c, isCutOff, width / 2))).ToList();
         var quarter = QuarterEdges(width / 2);
-        var round = Region.Around(chains.SelectMany(c => Round(balls, c.Chain, c.IsSquare)), width / 2, quarter);
-        var square = Region.Around(chains.SelectMany(c => AtEnds(balls, c.Chain, c.IsSquare)), width / 2, quarter, flatEnds: true);
+        var radius = PastJoints(balls, isTaken);
+        Point Middle(int i) => samples.At[i] + samples.Inward[i] * radius[i];
+        var round = Region.Around(chains.SelectMany(c => Round(c.Chain, c.IsSquare, Middle)), width / 2, quarter);
+        var square = Region.Around(chains.SelectMany(c => AtEnds(samples, c.Chain, c.IsSquare, Middle)), width / 2, quarter, flatEnds: true);
         return round.Union(square);
+    }
+
+    /// <summary>
+    /// The radii without the swelling where a strand passes a joint: there the middle would dip towards the other strand and the far
+    /// edge with it. Between narrower stretches on both sides a strand is as wide as the wider one of those.
+    /// </summary>
+    private static double[] PastJoints(MedialBalls balls, bool[] isTaken)
+    {
+        var samples = balls.Samples;
+        var radius = balls.Radius.ToArray();
+        Parallel.For(0, samples.Count, i =>
+        {
+            if (isTaken[i]) radius[i] = Math.Min(radius[i], Math.Max(LeastWithin(i, 1), LeastWithin(i, -1)));
+        });
+        return radius;
+
+        double LeastWithin(int sample, int way)
+        {
+            var (from, to) = (samples.Starts[samples.Ring[sample]], samples.Starts[samples.Ring[sample] + 1]);
+            var (least, walked) = (balls.Radius[sample], 0.0);
+            for (var i = sample; walked < JointReach * balls.Radius[sample];)
+            {
+                var next = i + way < from ? to - 1 : i + way >= to ? from : i + way;
+                if (!isTaken[next] || next == sample) break;
+                walked += samples.At[i].DistanceTo(samples.At[next]);
+                least = Math.Min(least, balls.Radius[next]);
+                i = next;
+            }
+            return least;
+        }
     }
 
     /// <summary>The last stretch of a strand before a blunt end, which the survey takes for a tip, is grown as well.</summary>
@@ -100,19 +135,19 @@ internal sealed class Growth
         return isSquare;
     }
 
-    private static IEnumerable<List<Point>> Round(MedialBalls balls, int[] chain, bool[] isSquare)
+    private static IEnumerable<List<Point>> Round(int[] chain, bool[] isSquare, Func<int, Point> middle)
     {
         for (var i = 0; i < chain.Length; i++)
         {
             if (isSquare[i]) continue;
             var from = i;
             while (i + 1 < chain.Length && !isSquare[i + 1]) i++;
-            yield return MedialChains.Line(balls, chain[from..(i + 1)], ArcTolerance);
+            yield return MedialChains.Line(chain[from..(i + 1)], middle, ArcTolerance);
         }
     }
 
     /// <summary>The square stretches of a chain, joined to the round ones and up to the ends themselves.</summary>
-    private static IEnumerable<List<Point>> AtEnds(MedialBalls balls, int[] chain, bool[] isSquare)
+    private static IEnumerable<List<Point>> AtEnds(BoundarySamples samples, int[] chain, bool[] isSquare, Func<int, Point> middle)
     {
         for (var i = 0; i < chain.Length; i++)
         {
@@ -121,14 +156,14 @@ internal sealed class Growth
             while (i + 1 < chain.Length && isSquare[i + 1]) i++;
             var (first, last) = (Math.Max(0, from - 1), Math.Min(chain.Length - 1, i + 1));
             if (first == last) continue;
-            var line = MedialChains.Line(balls, chain[first..(last + 1)], ArcTolerance);
+            var line = MedialChains.Line(chain[first..(last + 1)], middle, ArcTolerance);
             if (line.Count < 2) continue;
             if (isSquare[first]) line.Insert(0, Beyond(line[1], line[0], HalfEdge(chain[first])));
             if (isSquare[last]) line.Add(Beyond(line[^2], line[^1], HalfEdge(chain[last])));
             yield return line;
         }
 
-        double HalfEdge(int sample) => balls.Samples.Edge[sample].A.DistanceTo(balls.Samples.Edge[sample].B) / 2;
+        double HalfEdge(int sample) => samples.Edge[sample].A.DistanceTo(samples.Edge[sample].B) / 2;
 
         static Point Beyond(Point from, Point to, double by)
         {
@@ -153,7 +188,7 @@ internal sealed class Growth
         var isKept = new bool[balls.Samples.Count];
         for (var i = 0; i < isKept.Length; i++) isKept[i] = balls.Partner[i] >= 0 && (isStrict || balls.IsCounted[i]);
         KeepOpenings(balls, isKept);
-        var halfWay = MedialChains.Of(balls, i => isKept[i]).Select(c => MedialChains.Line(balls, c, ArcTolerance));
+        var halfWay = MedialChains.Of(balls, i => isKept[i]).Select(c => MedialChains.Line(c, balls.Centre, ArcTolerance));
         return added.Minus(Region.Around(halfWay, _keptGap / 2, QuarterEdges(_keptGap / 2)));
     }
 

@@ -69,9 +69,9 @@ internal static class MedialChains
     }
 
     /// <summary>The middles of a chain, without those that lie on the way between others (Douglas and Peucker 1973).</summary>
-    public static List<Point> Line(MedialBalls balls, int[] chain, double tolerance)
+    public static List<Point> Line(int[] chain, Func<int, Point> middle, double tolerance)
     {
-        var points = Array.ConvertAll(chain, balls.Centre);
+        var points = Array.ConvertAll(chain, i => middle(i));
         return [.. Kept(points.Length, (i, a, b) => Polygons.DistanceToStretch(points[i], points[a], points[b]), tolerance).Select(i => points[i])];
     }
 
