@@ -38,7 +38,7 @@ internal static class ThickenVerb
     {
         try
         {
-            return Thickening.Of(piece, how, how.MayMelt ? null : Neighbours.Rings(piece, design, 2 * how.AmountMm + how.KeptGapMm));
+            return Thickening.Of(piece, how, how.MayMelt ? null : Neighbours.Rings(piece, design, how.ReachMm));
         }
         catch (EditRefused refused)
         {

@@ -44,7 +44,7 @@ public static class Candidates
         try
         {
             if (how.Refusal is { } refusal) return new Candidate(how, null, refusal);
-            return new Candidate(how, Thickening.Of(piece, how, Neighbours.Rings(piece, design, 2 * how.AmountMm + how.KeptGapMm)), null);
+            return new Candidate(how, Thickening.Of(piece, how, Neighbours.Rings(piece, design, how.ReachMm)), null);
         }
         catch (EditRefused refused)
         {

@@ -101,8 +101,12 @@ public static class Islands
         var (plate, inner) = (Reshaping.Material([.. stitching.Rings.Take(first)]), Reshaping.Material([.. stitching.Rings.Skip(first)]));
         var air = Region.Of(stitching.Rings[lines.IndexOf(around)], []).Minus(plate).Minus(Region.Of(stitching.Rings[first], [])).Grow(0.002, Corners.Sharp, 4);
         var back = host.Place.Inverse();
-        var obstacles = (others ?? []).Where(p => p.Id != host.Id && p.Id != loose.Id).Select(p => p.Shape.Paths[0].Map(p.Place.Then(back))).Where(o => o.Bounds.Overlaps(whole.Shape.Paths[around].Bounds)).Select(o => Region.Of([.. o.Flat], [])).ToList();
-        var ways = Ways(stitching.Rings[first], Nested(plate), how.WidthMm, obstacles, host.Place);
+        var obstacles = (others ?? [])
+            .Where(p => p.Id != host.Id && p.Id != loose.Id)
+            .Select(p => p.Shape.Paths[0].Map(p.Place.Then(back)))
+            .Where(o => o.Bounds.Overlaps(whole.Shape.Paths[around].Bounds))
+            .Select(o => Region.Of([.. o.Flat], [])).ToList();
+        var ways = Ways(stitching.Rings[first], Rim(plate), how.WidthMm, obstacles, host.Place);
         var chosen = Best(ways, how.Count, LeastApart * how.WidthMm);
         if (chosen.Count == 0) throw new EditRefused($"There is no room for a bridge of {how.WidthMm:0.##} mm at {loose.Name}. Take a narrower one.");
         var joined = plate.Union(inner);
@@ -117,7 +121,7 @@ public static class Islands
     }
 
     /// <summary>The edges that a bridge can land on.</summary>
-    private static List<(Point A, Point B)> Nested(Region plate) =>
+    private static List<(Point A, Point B)> Rim(Region plate) =>
         [.. plate.Rings.SelectMany(r => Enumerable.Range(0, r.Length).Select(i => (r[i], r[(i + 1) % r.Length])))];
 
     /// <summary>A way for a bridge.</summary>

@@ -17,6 +17,10 @@ public sealed record Thicken(bool IsEven, double AmountMm, double KeptGapMm, boo
     public const double LeastMm = 0.02;
     public const double MostMm = 20;
 
+    /// <summary>What lies farther from a piece than this has no part in how it grows, mm.</summary>
+    [JsonIgnore]
+    public double ReachMm => 2 * AmountMm + KeptGapMm;
+
     /// <summary>Why it cannot be done so; null where it can.</summary>
     [JsonIgnore]
     public string? Refusal =>

@@ -13,6 +13,9 @@ public static class Thickening
     /// <summary>Fitted curves lie nearer than <see cref="Reshaping.FitMm"/> to what was found where amounts are small, mm.</summary>
     private const double FinestFitMm = 0.003;
 
+    /// <summary>Strands grow by so many tolerances of the fit more than was asked for, so that fitted curves stay wide enough.</summary>
+    private const double Spare = 2.5;
+
     /// <summary>Parts that lie no farther apart than twice this touch each other, mm.</summary>
     private const double Touching = 0.005;
 
@@ -29,7 +32,7 @@ public static class Thickening
         if (how.Refusal is { } refusal) throw new EditRefused(refusal);
         var lines = Reshaping.Rings(piece);
         var fit = Math.Clamp(how.AmountMm / 100, FinestFitMm, Reshaping.FitMm);
-        var stitching = Reshaping.Stitching(piece, lines, fit, Math.Clamp(how.AmountMm / 4, 0.05, 0.15));
+        var stitching = Reshaping.Stitching(piece, lines, fit, Math.Clamp(how.AmountMm / 4, Reshaping.WindowMm / 3, Reshaping.WindowMm));
         var material = Reshaping.Material(stitching.Rings);
         var rings = Reshaping.Sound(stitching.Rings, material);
         var slits = WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false);
@@ -41,10 +44,9 @@ public static class Thickening
         var whole = material.PartCount == 1 ? material : material.Grow(Touching, Corners.Round, 2);
         var around = WidthSurvey.Flat(neighbours ?? []);
         var growth = new Growth(rings, around, how.MayMelt ? 0 : how.KeptGapMm);
-        // A little more than wanted, so that fitted curves stay wide enough.
         var wanted = how.IsEven
             ? material.Grow(how.AmountMm, how.Corners, Growth.QuarterEdges(how.AmountMm))
-            : Growth.Sweep(balls, places, how.AmountMm + 2.5 * fit);
+            : Growth.Sweep(balls, places, how.AmountMm + Spare * fit);
         if (!how.MayMelt && around.Count > 0) wanted = wanted.Minus(Region.EvenOdd(neighbours!));
         var (most, near) = how.IsEven ? (how.AmountMm, null) : (how.AmountMm / 2, Near(balls, places, how.AmountMm + how.KeptGapMm));
         var grown = Joined(material, growth.Limited(wanted, most, near, isStrict: false));

@@ -17,7 +17,7 @@ public static class Detailing
         var p = design.Require(piece);
         // Refused before the neighbours are looked for, which an amount out of reach would make long.
         if (how.Refusal is { } refusal) throw new EditRefused(refusal);
-        return Thickening.Of(p, how, Neighbours.Rings(p, design, 2 * how.AmountMm + how.KeptGapMm));
+        return Thickening.Of(p, how, Neighbours.Rings(p, design, how.ReachMm));
     }
 
     /// <summary>Pieces made stronger, one after the other, so that neighbours keep off each other as they are by then.</summary>

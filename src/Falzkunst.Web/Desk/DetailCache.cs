@@ -98,7 +98,7 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
         // What lies beside it matters as well, and where that lies as seen from it.
         if (how.Refusal is null)
         {
-            foreach (var other in Neighbours.Pieces(piece, design, 2 * how.AmountMm + how.KeptGapMm)) key.Append(CultureInfo.InvariantCulture, $" {Of(other)} {other.Place.Then(piece.Place.Inverse())}");
+            foreach (var other in Neighbours.Pieces(piece, design, how.ReachMm)) key.Append(CultureInfo.InvariantCulture, $" {Of(other)} {other.Place.Then(piece.Place.Inverse())}");
         }
         return key.ToString();
     }
