@@ -14,7 +14,7 @@ internal static class ThickenVerb
         var least = arguments.Number("--min", Thicken.LeastMm, Thicken.MostMm) ?? throw new LabRefused("the verb thicken needs --min with a width in mm above 0");
         var gap = arguments.Number("--gap", 0, Thicken.MostMm) ?? UsualGap;
         var even = arguments.Number("--even", Thicken.LeastMm, Thicken.MostMm);
-        var how = new Thicken(even is not null, even ?? least, gap, MayMelt: gap == 0);
+        var how = new Thicken(even is not null, even ?? least, gap);
         var (bytes, _) = arguments.File();
         var drawing = ArtFile.Read(bytes);
         var design = ArtFile.Assemble(drawing, []);

@@ -9,9 +9,6 @@ namespace Falzkunst.Core.Commands;
 /// <summary>Commands for fine detail.</summary>
 internal static class DetailCommands
 {
-    /// <summary>Gaps stay at least so wide where nothing else is said, mm.</summary>
-    public const double UsualGapMm = 0.4;
-
     /// <summary>Bridges where nothing else is said.</summary>
     private const int UsualBridges = 2;
 
@@ -41,8 +38,8 @@ internal static class DetailCommands
         var isEven = w.Take("by");
         var amount = w.Length("a width");
         var corners = w.Take("sharp") ? Corners.Sharp : Corners.Round;
-        var gap = w.Take("gap") ? w.Length("a gap") : UsualGapMm;
-        return new Thicken(isEven, amount, gap, MayMelt: gap == 0, corners);
+        var gap = w.Take("gap") ? w.Length("a gap") : Thicken.UsualGapMm;
+        return new Thicken(isEven, amount, gap, corners);
     }
 
     private static MakeBorders Border(CommandContext c, CommandWords w)

@@ -47,6 +47,14 @@ internal sealed class BoundarySamples
 
     public int Count => At.Length;
 
+    /// <summary>The sample after (1) or before (-1) one on its ring, round and round.</summary>
+    public int Beside(int sample, int way)
+    {
+        var (from, to) = (Starts[Ring[sample]], Starts[Ring[sample] + 1]);
+        var next = sample + way;
+        return next < from ? to - 1 : next >= to ? from : next;
+    }
+
     /// <summary>Samples the rings.</summary>
     /// <param name="rings">Flat rings; even-odd tells which side is material.</param>
     /// <param name="slits">Cuts that do not close: material on both sides. Not looked at from the air.</param>

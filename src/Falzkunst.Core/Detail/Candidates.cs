@@ -25,13 +25,12 @@ public static class Candidates
     /// <param name="narrowestMm">Width of the narrowest place; null for none that is too narrow.</param>
     public static ImmutableArray<Thicken> Ways(double widthMm, double keptGapMm, double? narrowestMm)
     {
-        var mayMelt = keptGapMm == 0;
         var lacking = Math.Max(StepMm, RoundUp((widthMm - (narrowestMm ?? widthMm)) / 2));
         return
         [
-            new Thicken(false, widthMm, keptGapMm, mayMelt),
-            new Thicken(false, RoundUp(widthMm * More), keptGapMm, mayMelt),
-            new Thicken(true, lacking, keptGapMm, mayMelt),
+            new Thicken(false, widthMm, keptGapMm),
+            new Thicken(false, RoundUp(widthMm * More), keptGapMm),
+            new Thicken(true, lacking, keptGapMm),
         ];
     }
 

@@ -10,9 +10,10 @@ namespace Falzkunst.Core.Detail;
 /// </summary>
 internal sealed class Growth
 {
-    private readonly IReadOnlyList<Point[]> _own;
-    private readonly IReadOnlyList<Point[]> _neighbours;
     private readonly double _keptGap;
+
+    /// <summary>Balls of the air about the piece: looked for once, since an addition may be limited twice.</summary>
+    private readonly Lazy<MedialBalls> _air;
 
     /// <summary>Arcs of what is added lie within this of the true ones, mm.</summary>
     private const double ArcTolerance = 0.002;
@@ -33,8 +34,19 @@ internal sealed class Growth
     /// <param name="own">The rings of the piece.</param>
     /// <param name="neighbours">Rings of other parts, not to be grown into.</param>
     /// <param name="keptGap">Least width of air between parts, mm; 0 where they may melt together.</param>
-    public Growth(IReadOnlyList<Point[]> own, IReadOnlyList<Point[]> neighbours, double keptGap) =>
-        (_own, _neighbours, _keptGap) = (own, neighbours, keptGap);
+    /// <param name="most">How far additions reach beyond the piece at most, mm.</param>
+    /// <param name="near">Where they lie; null for everywhere.</param>
+    public Growth(IReadOnlyList<Point[]> own, IReadOnlyList<Point[]> neighbours, double keptGap, double most, Func<Point, bool>? near)
+    {
+        _keptGap = keptGap;
+        _air = new Lazy<MedialBalls>(() =>
+        {
+            var reach = keptGap + 2 * most;
+            // No finer than the gap asks, however wide the air is that is looked at.
+            var step = Math.Clamp(Math.Min(keptGap / 3, reach / 6), 0.05, 0.25);
+            return new MedialBalls(new BoundarySamples([.. own, .. neighbours], [], step, reach, fromAir: true), reach, near);
+        });
+    }
 
     /// <summary>Edges of a quarter arc of a radius.</summary>
     public static int QuarterEdges(double radius) =>
@@ -77,11 +89,10 @@ internal sealed class Growth
 
         double LeastWithin(int sample, int way)
         {
-            var (from, to) = (samples.Starts[samples.Ring[sample]], samples.Starts[samples.Ring[sample] + 1]);
             var (least, walked) = (balls.Radius[sample], 0.0);
             for (var i = sample; walked < JointReach * balls.Radius[sample];)
             {
-                var next = i + way < from ? to - 1 : i + way >= to ? from : i + way;
+                var next = samples.Beside(i, way);
                 if (!isTaken[next] || next == sample) break;
                 walked += samples.At[i].DistanceTo(samples.At[next]);
                 least = Math.Min(least, balls.Radius[next]);
@@ -174,17 +185,11 @@ internal sealed class Growth
 
     /// <summary>What of an addition may be added.</summary>
     /// <param name="added">The addition.</param>
-    /// <param name="most">How far it reaches beyond the piece at most, mm.</param>
-    /// <param name="near">Where it lies; null for everywhere.</param>
     /// <param name="isStrict">Also notches that run to a tip are kept open.</param>
-    public Region Limited(Region added, double most, Func<Point, bool>? near, bool isStrict)
+    public Region Limited(Region added, bool isStrict)
     {
         if (_keptGap <= 0) return added;
-        List<Point[]> rings = [.. _own, .. _neighbours];
-        var reach = _keptGap + 2 * most;
-        // No finer than the gap asks, however wide the air is that is looked at.
-        var step = Math.Clamp(Math.Min(_keptGap / 3, reach / 6), 0.05, 0.25);
-        var balls = new MedialBalls(new BoundarySamples(rings, [], step, reach, fromAir: true), reach, near);
+        var balls = _air.Value;
         var isKept = new bool[balls.Samples.Count];
         for (var i = 0; i < isKept.Length; i++) isKept[i] = balls.Partner[i] >= 0 && (isStrict || balls.IsCounted[i]);
         KeepOpenings(balls, isKept);
@@ -198,15 +203,10 @@ internal sealed class Growth
         var samples = balls.Samples;
         for (var r = 0; r + 1 < samples.Starts.Length; r++)
         {
+            if (!balls.IsNarrowAllRound(r)) continue;
             var (from, to) = (samples.Starts[r], samples.Starts[r + 1]);
-            double widest = 0;
-            var isNarrow = from < to;
-            for (var i = from; i < to && isNarrow; i++)
-            {
-                isNarrow = balls.Partner[i] >= 0 && samples.Ring[balls.Partner[i]] == r;
-                widest = Math.Max(widest, balls.Radius[i]);
-            }
-            for (var i = from; i < to && isNarrow; i++) isKept[i] |= balls.Radius[i] >= KeptShare * widest;
+            var widest = balls.Radius[from..to].Max();
+            for (var i = from; i < to; i++) isKept[i] |= balls.Radius[i] >= KeptShare * widest;
         }
     }
 }

@@ -51,15 +51,14 @@ public static class Islands
     {
         foreach (var piece in design.Pieces)
         {
-            var host = design.Pieces
-                .Where(p => p.Id != piece.Id && p.Stock == piece.Stock && p.Lines.Length > 1 && InOpening(p, piece))
-                .MinBy(p => Math.Abs(p.Shape.Paths[0].SignedArea));
-            if (host is not null) yield return new Island(host, piece);
+            if (Find(design, piece) is { } island) yield return island;
         }
     }
 
-    /// <summary>A piece lies wholly in one opening of another.</summary>
-    private static bool InOpening(Piece host, Piece piece) => OpeningAround(host, piece) >= 0;
+    /// <summary>A piece as an island; null where it lies in no opening of another of its stock.</summary>
+    public static Island? Find(Design design, Piece piece) => design.Pieces
+        .Where(p => p.Id != piece.Id && p.Stock == piece.Stock && p.Lines.Length > 1 && OpeningAround(p, piece) >= 0)
+        .MinBy(p => Math.Abs(p.Shape.Paths[0].SignedArea)) is { } host ? new Island(host, piece) : null;
 
     private static int OpeningAround(Piece host, Piece piece)
     {

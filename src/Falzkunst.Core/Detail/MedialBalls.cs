@@ -55,6 +55,16 @@ internal sealed class MedialBalls
         Parallel.For(0, count, i => IsCounted[i] = Partner[i] >= 0 && !RunsToATip(i));
     }
 
+    /// <summary>Every ball of a ring touches that ring itself on its other side.</summary>
+    public bool IsNarrowAllRound(int ring)
+    {
+        for (var i = Samples.Starts[ring]; i < Samples.Starts[ring + 1]; i++)
+        {
+            if (Partner[i] < 0 || Samples.Ring[Partner[i]] != ring) return false;
+        }
+        return Samples.Starts[ring] < Samples.Starts[ring + 1];
+    }
+
     /// <summary>The middle of a sample's ball: a point of the medial axis.</summary>
     public Point Centre(int i) => Samples.At[i] + Samples.Inward[i] * Radius[i];
 
@@ -98,7 +108,7 @@ internal sealed class MedialBalls
             double blunt = 0, walked = 0;
             for (var i = sample; i != partner;)
             {
-                var next = i + way < from ? to - 1 : i + way >= to ? from : i + way;
+                var next = Samples.Beside(i, way);
                 var pace = Samples.At[i].DistanceTo(Samples.At[next]);
                 walked += pace;
                 var most = radius * Slack - LeastSlope * Math.Min(walked, length - walked);

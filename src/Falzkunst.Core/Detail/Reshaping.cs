@@ -36,9 +36,6 @@ internal static class Reshaping
     /// <summary>The rings themselves where they neither cross nor touch, else those of the paper that they bound.</summary>
     public static IReadOnlyList<Point[]> Sound(IReadOnlyList<Point[]> rings, Region material) => material.IsMended ? [.. material.Rings] : rings;
 
-    /// <summary>A ring of a region as a path with curves.</summary>
-    public static Path Fitted(Point[] ring) => CurveFit.Closed(ring, FitMm, WindowMm);
-
     /// <summary>The piece with its outline and openings after a region that grew out of it; openings that are gone go, new ones come last.</summary>
     /// <returns>The piece, how many openings are gone, and how many bays of its outline became openings.</returns>
     public static (Piece Piece, int Closed, int Bays) Stitched(Piece piece, ImmutableArray<int> lines, Stitching stitching, Region grown)

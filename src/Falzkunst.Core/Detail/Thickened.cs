@@ -8,14 +8,24 @@ namespace Falzkunst.Core.Detail;
 /// <summary>How a piece is made stronger.</summary>
 /// <param name="IsEven">Everything by one distance; else only where it is thin.</param>
 /// <param name="AmountMm">The distance where even, else the width wanted, mm, above 0.</param>
-/// <param name="KeptGapMm">Air that stays open between parts, mm.</param>
-/// <param name="MayMelt">Parts may melt together and openings close.</param>
+/// <param name="KeptGapMm">Air that stays open between parts, mm; 0 lets parts melt together and openings close.</param>
 /// <param name="Corners">Corners of even growth.</param>
-public sealed record Thicken(bool IsEven, double AmountMm, double KeptGapMm, bool MayMelt = false, Geometry.Corners Corners = Geometry.Corners.Round)
+public sealed record Thicken(bool IsEven, double AmountMm, double KeptGapMm, Geometry.Corners Corners = Geometry.Corners.Round)
 {
     /// <summary>Limits of what can be asked for, mm.</summary>
     public const double LeastMm = 0.02;
     public const double MostMm = 20;
+
+    /// <summary>Air that stays open where nothing else is said, mm.</summary>
+    public const double UsualGapMm = 0.4;
+
+    /// <summary>Parts may melt together and openings close.</summary>
+    [JsonIgnore]
+    public bool MayMelt => KeptGapMm == 0;
+
+    /// <summary>The width that nothing which grew falls short of, mm.</summary>
+    [JsonIgnore]
+    public double LeastWidthMm => IsEven ? 2 * AmountMm : AmountMm;
 
     /// <summary>What lies farther from a piece than this has no part in how it grows, mm.</summary>
     [JsonIgnore]

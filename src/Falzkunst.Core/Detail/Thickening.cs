@@ -36,21 +36,21 @@ public static class Thickening
         var material = Reshaping.Material(stitching.Rings);
         var rings = Reshaping.Sound(stitching.Rings, material);
         var slits = WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false);
-        var least = how.IsEven ? 2 * how.AmountMm : how.AmountMm;
+        var least = how.LeastWidthMm;
         var (balls, places) = WidthSurvey.Material(rings, slits, least);
-        var before = places.Count > 0 ? places.Min(p => p.Place.WidthMm) : PieceWidths.Narrowest(piece, 2 * least);
+        var before = Narrowest(piece, places, least);
         if (!how.IsEven && places.Count == 0) return Unchanged(piece, before, []);
         // Where parts touch in a point alone, as lines drawn to meet often do, they count as joined: growth makes a neck of the point.
         var whole = material.PartCount == 1 ? material : material.Grow(Touching, Corners.Round, 2);
         var around = WidthSurvey.Flat(neighbours ?? []);
-        var growth = new Growth(rings, around, how.MayMelt ? 0 : how.KeptGapMm);
         var wanted = how.IsEven
             ? material.Grow(how.AmountMm, how.Corners, Growth.QuarterEdges(how.AmountMm))
             : Growth.Sweep(balls, places, how.AmountMm + Spare * fit);
         if (!how.MayMelt && around.Count > 0) wanted = wanted.Minus(Region.EvenOdd(neighbours!));
         var (most, near) = how.IsEven ? (how.AmountMm, null) : (how.AmountMm / 2, Near(balls, places, how.AmountMm + how.KeptGapMm));
-        var grown = Joined(material, growth.Limited(wanted, most, near, isStrict: false));
-        if (!how.MayMelt && !IsSameTopology(whole, grown)) grown = Joined(material, growth.Limited(wanted, most, near, isStrict: true));
+        var growth = new Growth(rings, around, how.KeptGapMm, most, near);
+        var grown = Joined(material, growth.Limited(wanted, isStrict: false));
+        if (!how.MayMelt && !IsSameTopology(whole, grown)) grown = Joined(material, growth.Limited(wanted, isStrict: true));
         if (grown.PartCount > 1) throw new EditRefused($"{piece.Name} is cut into {grown.PartCount} parts by its own lines. Mend that first.");
         if (!how.MayMelt && !IsSameTopology(whole, grown)) return Unchanged(piece, before, places);
         return Report(piece, Reshaping.Stitched(piece, lines, stitching, grown), how, before, around);
@@ -74,13 +74,17 @@ public static class Thickening
     private static Thickened Report(Piece before, (Piece Piece, int Closed, int Bays) grown, Thicken how, double? narrowest, List<Point[]> neighbours)
     {
         var after = grown.Piece;
-        var least = how.IsEven ? 2 * how.AmountMm : how.AmountMm;
+        var least = how.LeastWidthMm;
         var (rings, slits) = (PieceWidths.Sound(after), WidthSurvey.Flat(PieceWidths.Slits(after), areClosed: false));
         var thin = WidthSurvey.Material(rings, slits, least).Places;
-        var now = thin.Count > 0 ? thin.Min(p => p.Place.WidthMm) : PieceWidths.Narrowest(after, 2 * least);
+        var now = Narrowest(after, thin, least);
         var limited = thin.Where(p => p.Place.WidthMm < Enough * least).Select(p => p.Place).ToImmutableArray();
         return new Thickened(after, narrowest, now, grown.Bays + Touched(after, neighbours), grown.Closed, before.Area, after.Area, limited, Nodes(after));
     }
+
+    /// <summary>The narrowest of the places below a width, else what is narrowest above it.</summary>
+    private static double? Narrowest(Piece piece, List<NarrowPlace> places, double least) =>
+        places.Count > 0 ? places.Min(p => p.Place.WidthMm) : PieceWidths.Narrowest(piece, 2 * least);
 
     /// <summary>Neighbours that a piece now lies on.</summary>
     private static int Touched(Piece piece, List<Point[]> neighbours)

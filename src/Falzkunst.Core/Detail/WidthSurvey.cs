@@ -109,10 +109,9 @@ public static class WidthSurvey
         var links = new List<(double Width, int A, int B)>();
         for (var r = 0; r + 1 < samples.Starts.Length; r++)
         {
-            var (from, to) = (samples.Starts[r], samples.Starts[r + 1]);
-            for (var i = from; i < to; i++)
+            for (var i = samples.Starts[r]; i < samples.Starts[r + 1]; i++)
             {
-                Link(i, i + 1 < to ? i + 1 : from);
+                Link(i, samples.Beside(i, 1));
                 // A ball by a joint may touch the corner there, which ends a stretch of another place.
                 if (balls.Partner[i] >= 0 && balls.Centre(i).DistanceTo(balls.Centre(balls.Partner[i])) < samples.Step) Link(i, balls.Partner[i]);
             }
@@ -175,22 +174,13 @@ public static class WidthSurvey
         for (var r = 0; r < rings; r++)
         {
             var (from, to) = (samples.Starts[r], samples.Starts[r + 1]);
-            if (from == to || !IsNarrowAllRound(from, to, r) || !looksInward(r)) continue;
+            if (!balls.IsNarrowAllRound(r) || !looksInward(r)) continue;
             var ring = Enumerable.Range(from, to - from).ToArray();
             // A sliver of paper that is narrow as a strand is a place already.
             if (!samples.IsAir && ring.Any(i => balls.IsCounted[i])) continue;
             var widest = ring.MaxBy(i => balls.Radius[i]);
             yield return new NarrowPlace(
                 new ThinPlace(ThinKind.Hole, balls.Centre(widest), 2 * balls.Radius[widest], Reach(ring.Select(i => samples.At[i]))), ring);
-        }
-
-        bool IsNarrowAllRound(int from, int to, int ring)
-        {
-            for (var i = from; i < to; i++)
-            {
-                if (balls.Partner[i] < 0 || samples.Ring[balls.Partner[i]] != ring) return false;
-            }
-            return true;
         }
     }
 

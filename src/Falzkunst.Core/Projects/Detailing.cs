@@ -48,7 +48,7 @@ public static class Detailing
         {
             drawer.Stock(border.Stock);
             var at = design.Pieces.IndexOf(design.Require(piece));
-            var below = borders.Where(b => b.ByMm >= 0 && b.ByMm < border.ByMm).Sum(_ => 1);
+            var below = borders.Count(b => b.ByMm >= 0 && b.ByMm < border.ByMm);
             foreach (var rings in Borders.Of(of, border))
             {
                 var look = Look.DrawnHere with { Closed = true };
@@ -88,7 +88,7 @@ public static class Detailing
         foreach (var id in pieces)
         {
             var loose = Arranging.Unlocked(design.Require(id));
-            var island = Islands.Of(design).FirstOrDefault(i => i.Piece.Id == id)
+            var island = Islands.Find(design, loose)
                 ?? throw new EditRefused($"{loose.Name} does not lie loose in an opening of another piece of its stock.");
             Arranging.Unlocked(island.Host);
             var joined = Islands.Bridged(island, how, design.Pieces.Where(p => p.Stock == loose.Stock));

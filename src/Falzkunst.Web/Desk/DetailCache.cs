@@ -81,8 +81,11 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
     }
 
     /// <summary>A way carried out on a piece.</summary>
-    public Candidate Try(Piece piece, Thicken how, Design design) =>
-        Tried(piece, how, design) ?? Keep(Key(piece, how, design), Candidates.Try(piece, how, design), 50 + piece.Shape.Paths.Sum(p => p.Segments.Length));
+    public Candidate Try(Piece piece, Thicken how, Design design)
+    {
+        var key = Key(piece, how, design);
+        return _cache.Get<Candidate>(key) ?? Keep(key, Candidates.Try(piece, how, design), 50 + piece.Shape.Paths.Sum(p => p.Segments.Length));
+    }
 
     /// <summary>The same, if it has been carried out already.</summary>
     public Candidate? Tried(Piece piece, Thicken how, Design design) => _cache.Get<Candidate>(Key(piece, how, design));

@@ -14,21 +14,25 @@ public static class DetailScene
     /// <summary>Shapes are compared to a micrometre.</summary>
     private const int Decimals = 3;
 
+    private const string Layout = "detail";
+
+    /// <summary>Of a project without pieces.</summary>
+    public static Scene Empty(OnDesk on) => SceneBuilder.Of(on, Layout, [], [], []);
+
     /// <summary>Builds it.</summary>
     /// <param name="on">The project.</param>
-    /// <param name="shown">The piece; null where there is none.</param>
+    /// <param name="shown">The piece.</param>
     /// <param name="places">Its thin places in the order of their numbers.</param>
     /// <param name="least">What its stock bears.</param>
     /// <param name="islands">Loose islands in it, or it in its host.</param>
-    public static Scene Build(OnDesk on, Piece? shown, ImmutableArray<WidthCourse> places, LeastWidth? least, IReadOnlyList<Island> islands)
+    public static Scene Build(OnDesk on, Piece shown, ImmutableArray<WidthCourse> places, LeastWidth least, IReadOnlyList<Island> islands)
     {
-        if (shown is null || least is null) return SceneBuilder.Of(on, "detail", [], [], []);
         IEnumerable<Piece> others = islands.SelectMany(i => new[] { i.Host, i.Piece }).Where(p => p.Id != shown.Id);
         var pieces = others.Prepend(shown).DistinctBy(p => p.Id).OrderBy(on.Value.Design.Pieces.IndexOf).ToList();
         var stock = on.Drawer.Stocks.FirstOrDefault(s => s.Key == shown.Stock)?.Name ?? shown.Stock;
         var pins = places.Select((c, i) => Pin(i + 1, shown, c.Place, stock, least)).ToList();
         var widths = places.Where(c => DetailCache.IsWeak(c.Place)).SelectMany(c => c.Lines).Select(line => new SceneWidths([.. line.SelectMany(w => Numbers(shown.Place.Apply(w.At), w.WidthMm))]));
-        return SceneBuilder.Of(on, "detail", pieces, pins, [.. widths], least.Mm);
+        return SceneBuilder.Of(on, Layout, pieces, pins, [.. widths], least.Mm);
     }
 
     private static ScenePin Pin(int number, Piece piece, ThinPlace place, string stock, LeastWidth least)

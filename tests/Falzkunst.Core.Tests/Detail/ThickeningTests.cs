@@ -89,7 +89,7 @@ public sealed class ThickeningTests
             Assert.Equal(1, Of(grown.Piece).OpeningCount);
             Assert.True(WidestOpening(grown.Piece) >= 0.5 - 0.03, $"eye {WidestOpening(grown.Piece)}");
         }
-        var closed = Thickening.Of(letterE, new Thicken(false, 1.4, 0, MayMelt: true));
+        var closed = Thickening.Of(letterE, new Thicken(false, 1.4, 0));
         Assert.Equal(1, closed.ClosedOpenings);
         Assert.Equal(0, Of(closed.Piece).OpeningCount);
     }
@@ -120,7 +120,7 @@ public sealed class ThickeningTests
         var between = Of(grown.Piece).Grow(keptGap - 0.03, Corners.Round, 16).And(Region.Of([.. dot.Flat], []));
         Assert.True(between.Area < 1e-3 + (keptGap > 0.4 ? 0.1 : 0), $"{between.Area} mm² nearer than the gap");
         Assert.Equal(0, grown.Merged);
-        Assert.Equal(1, Thickening.Of(stem, how with { AmountMm = 0.8, KeptGapMm = 0, MayMelt = true }, [dot]).Merged);
+        Assert.Equal(1, Thickening.Of(stem, how with { AmountMm = 0.8, KeptGapMm = 0 }, [dot]).Merged);
     }
 
     [Fact]

@@ -72,7 +72,7 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
         return Task.CompletedTask;
     }
 
-    protected override Scene BuildScene() => DetailScene.Build(On, Shown, Shown is { } piece ? PlacesOf(piece) : [], Shown is { } p ? Least(p) : null, Shown is { } host ? IslandsOf(host) : []);
+    protected override Scene BuildScene() => Shown is { } piece ? DetailScene.Build(On, piece, PlacesOf(piece), Least(piece), IslandsOf(piece)) : DetailScene.Empty(On);
 
     /// <summary>Other numbers for what is looked for and mended with.</summary>
     public Task<IActionResult> OnGetSettingsAsync(string? width, string? gap, string? size, CancellationToken stop)
@@ -113,11 +113,11 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
         if (Shown is not { } piece || IslandsOf(piece) is not { Count: > 0 } islands) return RegionsAsync(stop);
         var (width, count) = (ReadLength("bridgeWidth", bridgeWidth), ReadCount("bridgeCount", bridgeCount, 1, Bridging.MostCount));
         if (width is not { } w || count is not { } n) return RegionsAsync(stop);
-        var host = islands[0].Host.Id;
+        var (edit, before) = (new BridgeIslands([.. islands.Select(i => i.Piece.Id)], new Bridging(w, n)), Value);
         return ActAsync(async () =>
         {
-            await DoNowAsync(new BridgeIslands([.. islands.Select(i => i.Piece.Id)], new Bridging(w, n)), stop);
-            Pick(Picked.Whole(host));
+            await DoNowAsync(edit, stop);
+            PickAfter(edit, before);
         }, stop);
     }
 
@@ -163,7 +163,7 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     protected override void PickAfter(Edit edit, Core.Projects.Project before)
     {
         // A bridged island is a part of its host from now on.
-        if (edit is BridgeIslands bridged && Islands.Of(before.Design).FirstOrDefault(i => i.Piece.Id == bridged.Pieces[0]) is { } island) Pick(Picked.Whole(island.Host.Id));
+        if (edit is BridgeIslands bridged && Islands.Find(before.Design, before.Design.Require(bridged.Pieces[0])) is { } island) Pick(Picked.Whole(island.Host.Id));
     }
 
     /// <summary>Where in its piece a place lies, in words: "upper left", "middle".</summary>

@@ -12,7 +12,7 @@ namespace Falzkunst.Web.Pages.Project;
 /// <param name="SizeMm">What is smaller is a small thing, mm.</param>
 public sealed record DetailSettings(double? WidthMm, double GapMm, double SizeMm)
 {
-    public static readonly DetailSettings Usual = new(null, 0.4, 0.3);
+    public static readonly DetailSettings Usual = new(null, Thicken.UsualGapMm, 0.3);
 
     public static DetailSettings Read(string? key)
     {
