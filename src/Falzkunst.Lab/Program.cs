@@ -16,8 +16,9 @@ try
         "export" => () => ExportVerb.Run(words),
         "thin" => () => ThinVerb.Run(words),
         "thicken" => () => ThickenVerb.Run(words),
-        "" => throw new LabRefused("no verb given; known are import, pieces, plan, export, thin, thicken"),
-        var other => throw new LabRefused($"unknown verb “{other}”; known are import, pieces, plan, export, thin, thicken"),
+        "nest" => () => NestVerb.Run(words),
+        "" => throw new LabRefused("no verb given; known are import, pieces, plan, export, thin, thicken, nest"),
+        var other => throw new LabRefused($"unknown verb “{other}”; known are import, pieces, plan, export, thin, thicken, nest"),
     };
     Console.Out.WriteLine(LabJson.Write(verb()));
     return 0;

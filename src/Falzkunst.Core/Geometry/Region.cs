@@ -5,6 +5,7 @@ using NetTopologySuite.Operation.Buffer;
 using NetTopologySuite.Operation.Overlay;
 using NetTopologySuite.Operation.OverlayNG;
 using NetTopologySuite.Precision;
+using NetTopologySuite.Simplify;
 using Flat = NetTopologySuite.Geometries.Geometry;
 
 namespace Falzkunst.Core.Geometry;
@@ -160,6 +161,12 @@ public sealed class Region
         // Now and then a shrinking ring turns inside out beyond the area, which is no part of it.
         return by > 0 ? new Region(grown) : new Region(GeometryFactory.Default.CreateMultiPolygon([.. PolygonExtracter.GetPolygons(grown).Cast<Polygon>().Where(p => Contains(p.InteriorPoint))]));
     }
+
+    /// <summary>With fewer corners, none of the new edges farther from the old than a tolerance, mm; parts and openings as they were.</summary>
+    public Region Simplified(double tolerance) => new(AreasAlone(TopologyPreservingSimplifier.Simplify(_area, tolerance)), IsMended);
+
+    /// <summary>The corners of its convex hull in order; two or fewer where it has no area.</summary>
+    public Point[] Hull() => _area.ConvexHull() is Polygon hull ? Ring(hull.ExteriorRing) : [];
 
     public Region Union(Region other) => Overlay(other, SpatialFunction.Union);
     public Region Minus(Region other) => Overlay(other, SpatialFunction.Difference);

@@ -14,9 +14,9 @@ public static class PaperPlacing
     /// <param name="spacingMm">Distance between pieces.</param>
     /// <param name="cards">How many cards are made: every quantity is taken this often.</param>
     /// <param name="madeFor">Fingerprint to be kept with the layout.</param>
-    /// <param name="nester">How pieces are arranged.</param>
+    /// <param name="effort">How long pieces of each stock are arranged.</param>
     public static SheetLayouts Place(
-        Design design, IReadOnlyList<Stock> stocks, Machine machine, double spacingMm, int cards, string madeFor, INester nester)
+        Design design, IReadOnlyList<Stock> stocks, Machine machine, double spacingMm, int cards, string madeFor, NestEffort effort)
     {
         var sheets = ImmutableArray.CreateBuilder<SheetLayout>();
         var unplaced = ImmutableArray.CreateBuilder<Unplaced>();
@@ -33,7 +33,7 @@ public static class PaperPlacing
                 [.. usable.Select(s => new NestSheet(s.Name, s.WidthMm, s.HeightMm, machine.Unreachable, s.Count))],
                 [.. group.Select(p => new NestPiece(p.Id, p.Shape.Paths[0], p.Quantity * cards))],
                 spacingMm);
-            var result = nester.Nest(job);
+            var result = Nester.Nest(job, effort);
             for (var i = 0; i < result.Sheets.Length; i++)
             {
                 var size = usable.First(s => s.Name == result.Sheets[i].Sheet);

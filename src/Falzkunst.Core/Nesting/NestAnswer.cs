@@ -1,0 +1,64 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Nesting;
+
+/// <summary>An arrangement said in the words of its job.</summary>
+internal static class NestAnswer
+{
+    public static NestResult Of(NestTask task, Incumbent best)
+    {
+        var sheets = ImmutableArray.CreateBuilder<NestedSheet>();
+        for (var b = 0; b < task.Boards.Length; b++)
+        {
+            var on = Enumerable.Range(0, best.Poses.Length).Where(i => best.Poses[i].Board == b).ToList();
+            if (on.Count == 0) continue;
+            sheets.Add(new NestedSheet(task.Boards[b].Sheet.Id, task.Boards[b].Number, [.. on.Select(i => Placement(task, i, best.Poses[i]))]));
+        }
+        return new NestResult(Renumbered(task.Job, sheets), [.. Left(task, best.Poses)]);
+    }
+
+    private static NestPlacement Placement(NestTask task, int copy, Pose pose)
+    {
+        var (kind, number, _) = task.Copies[copy];
+        var stance = kind[pose.Stance];
+        if (task.Pins[copy] is not null)
+        {
+            // What is pinned keeps its place to the last bit.
+            var pin = task.Job.Pins.First(p => p.Piece == kind.Piece.Id && p.Copy == number);
+            return new(kind.Piece.Id, number, pin.Place, stance.Degrees, stance.Mirrored);
+        }
+        return new(kind.Piece.Id, number, kind.Place(stance, pose.X, pose.Y), stance.Degrees, stance.Mirrored);
+    }
+
+    /// <summary>Sheets of a kind are counted from 1 without gaps, except where pins tell their numbers.</summary>
+    private static ImmutableArray<NestedSheet> Renumbered(NestJob job, IEnumerable<NestedSheet> sheets)
+    {
+        var kept = job.Pins.Select(p => (p.Sheet, p.Number)).ToHashSet();
+        var next = new Dictionary<string, int>();
+        return [.. sheets.Select(s =>
+        {
+            if (kept.Contains((s.Sheet, s.Number))) return s;
+            var number = next.GetValueOrDefault(s.Sheet) + 1;
+            while (kept.Contains((s.Sheet, number))) number++;
+            next[s.Sheet] = number;
+            return s with { Number = number };
+        })];
+    }
+
+    private static IEnumerable<NotNested> Left(NestTask task, Pose[] poses) => Enumerable.Range(0, poses.Length)
+        .Where(i => poses[i].Board < 0)
+        .GroupBy(i => task.Copies[i].Kind)
+        .Select(g => new NotNested(g.Key.Piece.Id, g.Count(), Reason(task, g.Key)));
+
+    private static string Reason(NestTask task, PieceKind kind)
+    {
+        var sheets = task.Job.Sheets.Where(s => s.Count > 0).ToList();
+        if (sheets.Count == 0) return "There is no sheet of this stock at hand.";
+        if (Fit.WhyNot(kind.Piece, sheets) is { } tooLarge) return tooLarge;
+        if (kind.Piece.Together is not null) return "The pieces that must share a sheet with it do not all fit on one.";
+        var count = sheets.Sum(s => s.Count);
+        return string.Create(CultureInfo.InvariantCulture, $"The {(count == 1 ? "one sheet" : $"{count} sheets")} at hand {(count == 1 ? "is" : "are")} used up.");
+    }
+}

@@ -1,0 +1,57 @@
+namespace Falzkunst.Core.Nesting;
+
+/// <summary>
+/// How good an answer is: first that everything lies somewhere, then few new sheets, then little paper; of the sheet whose
+/// rest is largest only what is used from its upper edge down counts as paper.
+/// </summary>
+/// <param name="LeftArea">Area of the copies without a place, mm².</param>
+/// <param name="NewSheets">Sheets begun that are no offcuts.</param>
+/// <param name="Paper">Paper used, mm².</param>
+internal readonly record struct NestScore(double LeftArea, int NewSheets, double Paper) : IComparable<NestScore>
+{
+    public int CompareTo(NestScore other)
+    {
+        var left = LeftArea.CompareTo(other.LeftArea);
+        if (left != 0) return left;
+        var sheets = NewSheets.CompareTo(other.NewSheets);
+        return sheets != 0 ? sheets : Paper.CompareTo(other.Paper);
+    }
+
+    public bool IsBetterThan(NestScore other) => CompareTo(other) < 0;
+
+    /// <summary>The score of an arrangement without overlaps.</summary>
+    public static NestScore Of(Arrangement at)
+    {
+        double left = 0, paper = 0;
+        for (var i = 0; i < at.Task.Copies.Length; i++) if (at[i].Board < 0) left += at.Task.Copies[i].Kind.Area;
+        var newSheets = 0;
+        for (var b = 0; b < at.Task.Boards.Length; b++)
+        {
+            if (at.On(b).Count == 0) continue;
+            if (!at.Task.Boards[b].Sheet.IsOffcut) newSheets++;
+            paper += at.Task.Boards[b].Sheet.PaperArea;
+        }
+        return new(left, newSheets, Last(at) is { } last ? paper - Rest(at, last) : paper);
+    }
+
+    /// <summary>The board whose rest counts: of the new sheets, or where there are none of the offcuts, the one with the largest.</summary>
+    public static int? Last(Arrangement at)
+    {
+        int? best = null;
+        var (bestIsNew, bestRest) = (false, 0.0);
+        for (var b = 0; b < at.Task.Boards.Length; b++)
+        {
+            if (at.On(b).Count == 0) continue;
+            var (isNew, rest) = (!at.Task.Boards[b].Sheet.IsOffcut, Rest(at, b));
+            if (best is not null && (bestIsNew && !isNew || bestIsNew == isNew && rest <= bestRest)) continue;
+            (best, bestIsNew, bestRest) = (b, isNew, rest);
+        }
+        return best;
+    }
+
+    private static double Rest(Arrangement at, int board)
+    {
+        var b = at.Task.Boards[board];
+        return b.Sheet.PaperArea * Math.Max(0, b.Usable.MaxY - at.Used(board)) / Math.Max(b.Usable.Height, 1e-9);
+    }
+}

@@ -1,0 +1,265 @@
+namespace Falzkunst.Core.Nesting;
+
+/// <summary>A valid arrangement and how good it is.</summary>
+internal sealed record Incumbent(Pose[] Poses, NestScore Score);
+
+/// <summary>
+/// Improves an answer in one thread: takes a strip off the last board, or a board away, or adds a copy that found no place,
+/// and separates what overlaps then.
+/// </summary>
+internal sealed class NestWorker
+{
+    private const double FirstStep = 0.08;
+    private const double MostStep = 0.25;
+    private const double LeastStep = 0.001;
+    private const double StepUp = 1.4;
+    private const double StepDown = 0.6;
+
+    private const int Patience = 60;
+    private const int Strikes = 2;
+
+    /// <summary>No arrangement fills more than this of what is open.</summary>
+    private const double MostFill = 0.998;
+
+    private readonly Arrangement _at;
+    private readonly Separation _separation;
+    private readonly Settling _settling;
+    private readonly Dice _dice;
+    private readonly double _area;
+    private readonly double _smallest;
+    private double _step = FirstStep;
+    private int _failedDrops;
+    private (Pose[] Poses, double Depth, int Last)? _nearly;
+
+    public NestWorker(NestTask task, Dice dice)
+    {
+        (_at, _dice) = (new Arrangement(task), dice);
+        _separation = new Separation(_at, dice);
+        _settling = new Settling(_at, dice);
+        _area = task.Copies.Sum(c => c.Kind.Area);
+        _smallest = task.Kinds.Length == 0 ? 0 : task.Kinds.Min(k => Enumerable.Range(0, Math.Min(k.StanceCount, 8)).Min(s => k[s].Bounds.Height));
+        Best = new Incumbent(_at.Snapshot(), new NestScore(double.PositiveInfinity, 0, 0));
+    }
+
+    public Incumbent Best { get; private set; }
+
+    /// <summary>Nothing more can be gained: the pieces fill what is open, or there is nothing to move.</summary>
+    public bool IsContent { get; private set; }
+
+    /// <summary>The first answer.</summary>
+    public void Begin(Func<bool> isOver)
+    {
+        _settling.PlaceAll(isOver);
+        Best = new Incumbent(_at.Snapshot(), NestScore.Of(_at));
+    }
+
+    public void Adopt(Incumbent other)
+    {
+        Best = other;
+        _nearly = null;
+    }
+
+    /// <summary>Works until so many looks are done.</summary>
+    /// <param name="looks">Pairs of shapes to look at; the last attempt is carried to its end.</param>
+    /// <param name="isOver">Ends the work at once.</param>
+    public void Work(long looks, Func<bool> isOver)
+    {
+        var end = _at.Looks + looks;
+        while (_at.Looks < end && !isOver() && !IsContent) Attempt(isOver);
+    }
+
+    private void Attempt(Func<bool> isOver)
+    {
+        Return();
+        var unplaced = Enumerable.Range(0, _at.Task.Copies.Length).Where(i => _at[i].Board < 0).ToList();
+        if (unplaced.Count > 0)
+        {
+            Insert(unplaced, isOver);
+            return;
+        }
+        if (NestScore.Last(_at) is not { } last)
+        {
+            IsContent = true;
+            return;
+        }
+        var used = Used();
+        if (used.Count > 1 && _dice.Share() < 0.5 / (1 + _failedDrops))
+        {
+            var offcuts = used.Where(b => b != last && _at.Task.Boards[b].Sheet.IsOffcut).ToList();
+            var dropped = offcuts.Count > 0 && _dice.Below(2) == 0 ? offcuts[_dice.Below(offcuts.Count)] : last;
+            if (CanDrop(dropped, used))
+            {
+                if (Drop(dropped, last, used, isOver)) _failedDrops = 0;
+                else if (!isOver()) _failedDrops++;
+                return;
+            }
+        }
+        Shrink(last, used, isOver);
+    }
+
+    /// <summary>Back to the best, with all boards open to their full depth.</summary>
+    private void Return()
+    {
+        for (var b = 0; b < _at.Depth.Length; b++) _at.Depth[b] = _at.Task.Boards[b].Usable.MaxY;
+        _at.Restore(Best.Poses);
+    }
+
+    private List<int> Used() => [.. Enumerable.Range(0, _at.Task.Boards.Length).Where(b => _at.On(b).Count > 0)];
+
+    private double Room(int board) =>
+        _at.Task.Boards[board].Room * Math.Min(1, (_at.Depth[board] - _at.Task.Boards[board].Usable.MinY) / _at.Task.Boards[board].Usable.Height);
+
+    private void OpenOnly(IEnumerable<int> boards)
+    {
+        _separation.Open.Clear();
+        _separation.Open.AddRange(boards);
+    }
+
+    private void Insert(List<int> unplaced, Func<bool> isOver)
+    {
+        OpenOnly(Enumerable.Range(0, _at.Task.Boards.Length));
+        var copy = unplaced[_dice.Below(unplaced.Count)];
+        if (_at.Task.Copies[copy].Group >= 0 || _separation.Best(copy, fromHere: false) is not { } pose)
+        {
+            // It fits nowhere, or would have to bring its group: others may still gain.
+            if (unplaced.All(c => _at.Task.Copies[c].Group >= 0 || _separation.Best(c, fromHere: false) is null)) IsContent = true;
+            return;
+        }
+        _at.Put(copy, pose);
+        if (_separation.Run(Patience, Strikes, isOver)) Take();
+    }
+
+    private bool CanDrop(int board, List<int> used) =>
+        !_at.On(board).Any(_at.IsFixed) && used.Where(b => b != board).Sum(Room) * MostFill >= _area;
+
+    private bool Drop(int board, int last, List<int> used, Func<bool> isOver)
+    {
+        var others = used.Where(b => b != board).ToList();
+        if (board != last)
+        {
+            // Without the offcut the last sheet may be used as much farther down as keeps the paper less.
+            var (b, l) = (_at.Task.Boards[board], _at.Task.Boards[last]);
+            var gained = b.Sheet.PaperArea / l.Sheet.PaperArea * l.Usable.Height;
+            _at.Depth[last] = Math.Min(l.Usable.MaxY, _at.Used(last) + gained - 0.01);
+            if (others.Sum(Room) * MostFill < _area) return false;
+        }
+        return Spread([.. _at.On(board)], others) && _separation.Run(Patience, Strikes + 1, isOver) && Take();
+    }
+
+    private void Shrink(int last, List<int> used, Func<bool> isOver)
+    {
+        var board = _at.Task.Boards[last];
+        var pinned = _at.On(last).Where(_at.IsFixed).Select(_at.Bottom).DefaultIfEmpty(board.Usable.MinY).Max();
+        var depth = _at.Used(last) - board.Usable.MinY;
+        if (_nearly is { } n && n.Last == last && _dice.Below(2) == 0)
+        {
+            // On from where it nearly went, two large copies changed about.
+            _at.Depth[last] = n.Depth;
+            _at.Restore(n.Poses);
+            Swap();
+        }
+        else
+        {
+            var to = board.Usable.MinY + depth * (1 - _step * _dice.Between(0.5, 1.2));
+            if (to - board.Usable.MinY < _smallest && pinned <= board.Usable.MinY) to = board.Usable.MinY;
+            // Not less than the area of the pieces asks for, nor less than what is pinned.
+            var lacking = _area / MostFill - used.Where(b => b != last).Sum(Room);
+            var least = Math.Max(pinned, board.Usable.MinY + lacking / board.Room * board.Usable.Height);
+            if (least >= _at.Used(last) - 0.02)
+            {
+                IsContent = true;
+                return;
+            }
+            _at.Depth[last] = Math.Max(to, least);
+            if (!Cut(last, used)) { Lower(isOver); return; }
+        }
+        OpenOnly(used);
+        if (_separation.Run(Patience, Strikes, isOver) && Take())
+        {
+            _step = Math.Min(MostStep, _step * StepUp);
+            _nearly = null;
+        }
+        else
+        {
+            Lower(isOver);
+        }
+
+        void Lower(Func<bool> over)
+        {
+            if (over()) return;
+            _step = Math.Max(LeastStep, _step * StepDown);
+            _nearly = (_at.Snapshot(), _at.Depth[last], last);
+        }
+    }
+
+    /// <summary>What reaches over the new depth moves up, or where it does not fit any more, elsewhere.</summary>
+    private bool Cut(int last, List<int> used)
+    {
+        var over = _at.On(last).Where(i => !_at.IsFixed(i) && _at.Bottom(i) > _at.Depth[last] + 1e-9).ToList();
+        var elsewhere = new List<int>();
+        foreach (var copy in over)
+        {
+            var range = _at.Range(_at.Stance(copy), last);
+            if (range.IsEmpty || _dice.Below(3) == 0) elsewhere.Add(copy);
+            else _at.Put(copy, _at[copy] with { Y = Math.Clamp(_at[copy].Y, range.MinY, range.MaxY) });
+        }
+        return Spread(elsewhere, used);
+    }
+
+    private bool Spread(List<int> copies, List<int> open)
+    {
+        OpenOnly(open);
+        foreach (var copy in copies) _at.Put(copy, Pose.Nowhere);
+        copies.Sort((a, b) => _at.Task.Copies[b].Kind.HullArea.CompareTo(_at.Task.Copies[a].Kind.HullArea));
+        var homes = new Dictionary<int, int>();
+        foreach (var copy in copies)
+        {
+            var group = _at.Task.Copies[copy].Group;
+            if (group >= 0)
+            {
+                // Where others of the group lie, or where the first of them goes.
+                var home = homes.TryGetValue(group, out var known) ? known
+                    : Enumerable.Range(0, _at.Task.Copies.Length).Where(i => _at.Task.Copies[i].Group == group && _at[i].Board >= 0).Select(i => _at[i].Board).DefaultIfEmpty(open[_dice.Below(open.Count)]).First();
+                homes[group] = home;
+                OpenOnly([home]);
+            }
+            var pose = _separation.Best(copy, fromHere: false);
+            if (group >= 0) OpenOnly(open);
+            if (pose is not { } found) return false;
+            _at.Put(copy, found);
+        }
+        return true;
+    }
+
+    private void Swap()
+    {
+        var movable = Enumerable.Range(0, _at.Task.Copies.Length).Where(i => !_at.IsFixed(i) && _at[i].Board >= 0 && _at.Task.Copies[i].Group < 0)
+            .OrderByDescending(i => _at.Task.Copies[i].Kind.HullArea).ToList();
+        if (movable.Count < 2) return;
+        var large = movable.Take(Math.Max(2, movable.Count / 2)).ToList();
+        var one = large[_dice.Below(large.Count)];
+        var unlike = large.Where(i => _at.Task.Copies[i].Kind != _at.Task.Copies[one].Kind).ToList();
+        if (unlike.Count == 0) return;
+        var other = unlike[_dice.Below(unlike.Count)];
+        var (a, b) = (_at[one], _at[other]);
+        MoveTo(one, b);
+        MoveTo(other, a);
+
+        void MoveTo(int copy, Pose there)
+        {
+            var range = _at.Range(_at.Stance(copy), there.Board);
+            if (range.IsEmpty) return;
+            _at.Put(copy, _at[copy] with { Board = there.Board, X = Math.Clamp(there.X, range.MinX, range.MaxX), Y = Math.Clamp(there.Y, range.MinY, range.MaxY) });
+        }
+    }
+
+    /// <summary>Takes what the arrangement is now, after what can slides up, if it is better than the best.</summary>
+    private bool Take()
+    {
+        if (NestScore.Last(_at) is { } last) _settling.SlideUp(last);
+        var score = NestScore.Of(_at);
+        if (!score.IsBetterThan(Best.Score)) return false;
+        Best = new Incumbent(_at.Snapshot(), score);
+        return true;
+    }
+}

@@ -1,0 +1,64 @@
+using System.Collections.Immutable;
+using System.Diagnostics;
+
+namespace Falzkunst.Core.Nesting;
+
+/// <summary>How long and from which seed a job is worked on.</summary>
+/// <param name="Time">The time limit.</param>
+/// <param name="Seed">Equal seeds and rounds give equal answers, time limits aside.</param>
+/// <param name="Rounds">Rounds of work; null for as many as the time allows.</param>
+public sealed record NestEffort(TimeSpan Time, int Seed = 1, int? Rounds = null);
+
+/// <summary>The best answer so far.</summary>
+/// <param name="Best">Valid as it is.</param>
+/// <param name="Rounds">Rounds of work done.</param>
+public sealed record NestProgress(NestResult Best, int Rounds);
+
+/// <summary>
+/// Puts pieces on sheets in true shape: a first answer by <see cref="Settling"/>, then better ones by <see cref="Separation"/>
+/// until the time is over or nothing can be gained. Two workers go on from the best of both after each round
+/// (see docs/decisions/nesting-by-separation.md).
+/// </summary>
+public static class Nester
+{
+    private const int Workers = 2;
+
+    /// <summary>Looks at pairs of shapes in a round of each worker.</summary>
+    private const long RoundOfLooks = 1_500_000;
+
+    /// <summary>The best layout found.</summary>
+    /// <param name="job">What goes on what.</param>
+    /// <param name="effort">When it ends.</param>
+    /// <param name="onBetter">Called with each better answer, the first one included, on the thread that called.</param>
+    /// <param name="stop">Ends the work; the best so far is returned.</param>
+    /// <exception cref="NestRefused">The job cannot be read as one: sizes that are none, pins that are not valid.</exception>
+    public static NestResult Nest(NestJob job, NestEffort effort, Action<NestProgress>? onBetter = null, CancellationToken stop = default)
+    {
+        var clock = Stopwatch.StartNew();
+        NestRules.Demand(job);
+        var task = new NestTask(job);
+        var workers = Enumerable.Range(0, Workers).Select(w => new NestWorker(task, Dice.For(effort.Seed, w))).ToArray();
+        // The first answer is carried to its end: it is there soon, and a part of one is none.
+        workers[0].Begin(() => stop.IsCancellationRequested);
+        var best = workers[0].Best;
+        var answer = NestAnswer.Of(task, best);
+        onBetter?.Invoke(new NestProgress(answer, 0));
+        for (var round = 1; !IsOver() && !(effort.Rounds < round) && !workers.Any(w => w.IsContent); round++)
+        {
+            foreach (var worker in workers) if (worker.Best.Score.CompareTo(best.Score) != 0) worker.Adopt(best);
+            Parallel.ForEach(workers, w => w.Work(RoundOfLooks, IsOver));
+            foreach (var worker in workers)
+            {
+                if (!worker.Best.Score.IsBetterThan(best.Score)) continue;
+                var better = NestAnswer.Of(task, worker.Best);
+                // The search works in single precision with a little room to spare; what is handed out is checked against the true curves.
+                if (NestCheck.Faults(job, better).Any()) continue;
+                (best, answer) = (worker.Best, better);
+                onBetter?.Invoke(new NestProgress(answer, round));
+            }
+        }
+        return answer;
+
+        bool IsOver() => stop.IsCancellationRequested || clock.Elapsed >= effort.Time;
+    }
+}

@@ -1,0 +1,349 @@
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Nesting;
+
+/// <summary>
+/// Moves copies that overlap until none does: guided local search on weighted overlaps (Egeblad, Nielsen, Odgaard 2007;
+/// Umetani and others 2009), where a copy's new place is the best of random samples that are walked downhill, and the weights
+/// of overlaps that stay grow (Gardeyn, Wauters 2025). Copies may change boards.
+/// </summary>
+internal sealed class Separation
+{
+    private const int SamplesAround = 20;
+    private const int SamplesAnywhere = 45;
+    private const int Walked = 3;
+
+    private const float LeastGain = 1.2f;
+    private const float MostGain = 2f;
+    private const float Decay = 0.95f;
+
+    /// <summary>A loss counts as smaller from this share on.</summary>
+    private const double Progress = 0.98;
+
+    private readonly Arrangement _at;
+    private readonly Dice _dice;
+    private readonly int _count;
+    private readonly float[] _weight;
+    private readonly float[] _loss;
+    private readonly float[] _trespass;
+    private readonly float[] _trespassWeight;
+    private readonly float[] _sum;
+    private readonly List<(int A, int B)> _heavy = [];
+    private readonly List<int> _turn = [];
+    private readonly List<Sample> _best = new(Walked + 1);
+
+    public Separation(Arrangement at, Dice dice)
+    {
+        (_at, _dice) = (at, dice);
+        _count = at.Task.Copies.Length;
+        (_weight, _loss) = (new float[_count * _count], new float[_count * _count]);
+        (_trespass, _trespassWeight, _sum) = (new float[_count], new float[_count], new float[_count]);
+        Array.Fill(_weight, 1);
+        Array.Fill(_trespassWeight, 1);
+    }
+
+    /// <summary>Boards that copies may be moved to.</summary>
+    public List<int> Open { get; } = [];
+
+    /// <summary>All overlaps together, unweighted, after the last <see cref="Run"/>.</summary>
+    public double Loss { get; private set; }
+
+    private readonly record struct Sample(double Cost, int Stance, int Board, double X, double Y);
+
+    /// <summary>Separates what lies in the arrangement now.</summary>
+    /// <param name="patience">Rounds without progress until it gives up once.</param>
+    /// <param name="strikes">How often it may give up in a row.</param>
+    /// <param name="isOver">Asked often; ends the work at once.</param>
+    /// <returns>Nothing overlaps. Otherwise the arrangement is the one with the least overlap that was found.</returns>
+    public bool Run(int patience, int strikes, Func<bool> isOver)
+    {
+        Forget();
+        Measure();
+        var least = _at.Snapshot();
+        var leastLoss = Loss;
+        for (var strike = 0; strike < strikes && leastLoss > 0;)
+        {
+            var before = leastLoss;
+            for (var idle = 0; idle < patience;)
+            {
+                if (isOver()) { Settle(); return Loss == 0; }
+                MoveAll(isOver);
+                if (Loss == 0) return true;
+                if (Loss < leastLoss)
+                {
+                    idle = Loss < Progress * leastLoss ? 0 : idle + 1;
+                    (leastLoss, least) = (Loss, _at.Snapshot());
+                }
+                else
+                {
+                    idle++;
+                }
+                Reweigh();
+            }
+            strike = leastLoss < Progress * before ? 0 : strike + 1;
+            _at.Restore(least);
+            Measure();
+        }
+        Settle();
+        return Loss == 0;
+
+        void Settle()
+        {
+            if (leastLoss > Loss) return;
+            _at.Restore(least);
+            Measure();
+        }
+    }
+
+    /// <summary>The place of least weighted overlap that sampling finds for a copy on the open boards.</summary>
+    public Pose? Best(int copy, bool fromHere) => Search(copy, fromHere) is { } s ? new Pose(s.Board, s.Stance, s.X, s.Y) : null;
+
+    /// <summary>All weights are one again.</summary>
+    private void Forget()
+    {
+        foreach (var (a, b) in _heavy) _weight[a * _count + b] = _weight[b * _count + a] = 1;
+        _heavy.Clear();
+        Array.Fill(_trespassWeight, 1);
+    }
+
+    /// <summary>Looks at all pairs anew.</summary>
+    private void Measure()
+    {
+        Array.Clear(_loss);
+        Array.Clear(_sum);
+        Array.Clear(_trespass);
+        for (var board = 0; board < _at.Task.Boards.Length; board++)
+        {
+            var on = _at.On(board);
+            for (var i = 0; i < on.Count; i++)
+            {
+                var copy = on[i];
+                var (stance, pose) = (_at.Stance(copy), _at[copy]);
+                var box = Arrangement.Moved(stance.Spaced.Box, pose.X, pose.Y);
+                if (!_at.IsFixed(copy)) _sum[copy] += _trespass[copy] = _at.Trespass(stance, board, pose.X, pose.Y);
+                for (var k = 0; k < i; k++)
+                {
+                    if (_at.IsFixed(copy) && _at.IsFixed(on[k])) continue;
+                    var loss = _at.Overlap(stance, box, pose.X, pose.Y, on[k]);
+                    if (loss > 0) Keep(copy, on[k], loss);
+                }
+            }
+        }
+        Loss = Total();
+    }
+
+    private void Keep(int a, int b, float loss)
+    {
+        _loss[a * _count + b] = _loss[b * _count + a] = loss;
+        _sum[a] += loss;
+        _sum[b] += loss;
+    }
+
+    private double Total()
+    {
+        double pairs = 0, borders = 0;
+        for (var i = 0; i < _count; i++)
+        {
+            pairs += _sum[i] - _trespass[i];
+            borders += _trespass[i];
+        }
+        return pairs / 2 + borders;
+    }
+
+    private void MoveAll(Func<bool> isOver)
+    {
+        _turn.Clear();
+        for (var i = 0; i < _count; i++) if (_sum[i] > 0 && !_at.IsFixed(i)) _turn.Add(i);
+        _dice.Shuffle(_turn);
+        foreach (var copy in _turn)
+        {
+            if (_sum[copy] <= 0) continue;
+            if (isOver()) break;
+            if (Search(copy, fromHere: true) is not { } found) continue;
+            var pose = _at[copy];
+            if (found.Stance == pose.Stance && found.Board == pose.Board && found.X == pose.X && found.Y == pose.Y) continue;
+            Move(copy, new Pose(found.Board, found.Stance, found.X, found.Y));
+        }
+        Loss = Total();
+    }
+
+    private void Move(int copy, Pose to)
+    {
+        var row = copy * _count;
+        foreach (var other in _at.On(_at[copy].Board))
+        {
+            var loss = _loss[row + other];
+            if (loss == 0) continue;
+            // Where nothing else is left the sum is exactly nothing.
+            _loss[row + other] = _loss[other * _count + copy] = 0;
+            _sum[other] = Sum(other);
+        }
+        _at.Put(copy, to);
+        _sum[copy] = _trespass[copy] = _at.Trespass(_at.Stance(copy), to.Board, to.X, to.Y);
+        var box = Arrangement.Moved(_at.Stance(copy).Spaced.Box, to.X, to.Y);
+        foreach (var other in _at.On(to.Board))
+        {
+            if (other == copy) continue;
+            var loss = _at.Overlap(_at.Stance(copy), box, to.X, to.Y, other);
+            if (loss > 0) Keep(copy, other, loss);
+        }
+    }
+
+    private float Sum(int copy)
+    {
+        var sum = _trespass[copy];
+        foreach (var other in _at.On(_at[copy].Board)) sum += _loss[copy * _count + other];
+        return sum;
+    }
+
+    private void Reweigh()
+    {
+        float most = 0;
+        for (var i = 0; i < _count; i++)
+        {
+            if (_sum[i] <= 0) continue;
+            most = MathF.Max(most, _trespass[i]);
+            foreach (var other in _at.On(_at[i].Board)) most = MathF.Max(most, _loss[i * _count + other]);
+        }
+        if (most <= 0) return;
+        for (var h = _heavy.Count - 1; h >= 0; h--)
+        {
+            var (a, b) = _heavy[h];
+            if (_loss[a * _count + b] > 0) continue;
+            var lighter = MathF.Max(1, _weight[a * _count + b] * Decay);
+            _weight[a * _count + b] = _weight[b * _count + a] = lighter;
+            if (lighter > 1) continue;
+            _heavy[h] = _heavy[^1];
+            _heavy.RemoveAt(_heavy.Count - 1);
+        }
+        for (var i = 0; i < _count; i++)
+        {
+            _trespassWeight[i] = _trespass[i] > 0 ? _trespassWeight[i] * Gain(_trespass[i]) : MathF.Max(1, _trespassWeight[i] * Decay);
+            if (_sum[i] <= 0) continue;
+            foreach (var other in _at.On(_at[i].Board))
+            {
+                if (other <= i || _loss[i * _count + other] is not (> 0 and var loss)) continue;
+                if (_weight[i * _count + other] <= 1) _heavy.Add((i, other));
+                _weight[i * _count + other] = _weight[other * _count + i] = _weight[i * _count + other] * Gain(loss);
+            }
+        }
+
+        float Gain(float loss) => LeastGain + (MostGain - LeastGain) * (loss / most);
+    }
+
+    private double Cost(int copy, Stance stance, int board, double x, double y, double bound)
+    {
+        double cost = _trespassWeight[copy] * _at.Trespass(stance, board, x, y);
+        var box = Arrangement.Moved(stance.Spaced.Box, x, y);
+        var row = copy * _count;
+        foreach (var other in _at.On(board))
+        {
+            if (cost >= bound) return cost;
+            if (other == copy) continue;
+            cost += _weight[row + other] * _at.Overlap(stance, box, x, y, other);
+        }
+        return cost;
+    }
+
+    private Sample? Search(int copy, bool fromHere)
+    {
+        var (kind, group) = (_at.Task.Copies[copy].Kind, _at.Task.Copies[copy].Group);
+        var here = _at[copy];
+        _best.Clear();
+        if (fromHere && here.Board >= 0)
+        {
+            var stance = _at.Stance(copy);
+            Offer(new Sample(Cost(copy, stance, here.Board, here.X, here.Y, double.PositiveInfinity), here.Stance, here.Board, here.X, here.Y));
+            // Round about where it lies, in any stance.
+            var (w, h) = (stance.Bounds.Width, stance.Bounds.Height);
+            var near = new Box(here.X - w / 2, here.Y - h / 2, here.X + w / 2, here.Y + h / 2);
+            for (var i = 0; i < SamplesAround; i++) Try(here.Board, near);
+        }
+        var stay = group >= 0 && here.Board >= 0;
+        for (var i = 0; i < SamplesAnywhere; i++) Try(stay ? here.Board : Somewhere(here.Board), null);
+        if (_best.Count == 0) return null;
+        for (var i = 0; i < _best.Count; i++) _best[i] = Walk(copy, _best[i], 0.25, 0.02);
+        var best = _best.MinBy(s => s.Cost);
+        return best.Cost > 0 ? Walk(copy, best, 0.01, 0.0005) : best;
+
+        void Try(int board, Box? near)
+        {
+            var index = _dice.Below(kind.StanceCount);
+            if (kind.StanceCount > 8 && near is not null && _dice.Below(2) == 0) index = here.Stance;
+            var stance = kind[index];
+            var range = _at.Range(stance, board);
+            if (range.IsEmpty) return;
+            if (near is { } n)
+            {
+                range = new Box(Math.Max(range.MinX, n.MinX), Math.Max(range.MinY, n.MinY), Math.Min(range.MaxX, n.MaxX), Math.Min(range.MaxY, n.MaxY));
+                if (range.IsEmpty) return;
+            }
+            var (x, y) = (_dice.Between(range.MinX, range.MaxX), _dice.Between(range.MinY, range.MaxY));
+            var bound = _best.Count < Walked ? double.PositiveInfinity : _best[^1].Cost;
+            Offer(new Sample(Cost(copy, stance, board, x, y, bound), index, board, x, y));
+        }
+
+        void Offer(Sample s)
+        {
+            var reach = 0.1 * Math.Min(kind[s.Stance].Bounds.Width, kind[s.Stance].Bounds.Height);
+            for (var i = 0; i < _best.Count; i++)
+            {
+                // One of two that are nearly the same place.
+                if (_best[i].Board != s.Board || _best[i].Stance != s.Stance || Math.Abs(_best[i].X - s.X) > reach || Math.Abs(_best[i].Y - s.Y) > reach) continue;
+                if (s.Cost >= _best[i].Cost) return;
+                _best.RemoveAt(i);
+                break;
+            }
+            var at = _best.Count;
+            while (at > 0 && _best[at - 1].Cost > s.Cost) at--;
+            if (at >= Walked) return;
+            _best.Insert(at, s);
+            if (_best.Count > Walked) _best.RemoveAt(Walked);
+        }
+    }
+
+    private int Somewhere(int here)
+    {
+        if (Open.Count == 1) return Open[0];
+        // Half of the samples on its own board, so that many boards do not thin them out.
+        return here >= 0 && Open.Contains(here) && _dice.Below(2) == 0 ? here : Open[_dice.Below(Open.Count)];
+    }
+
+    /// <summary>Downhill along the axes and diagonals, with steps that grow where they help and shrink where not.</summary>
+    private Sample Walk(int copy, Sample from, double first, double last)
+    {
+        var kind = _at.Task.Copies[copy].Kind;
+        var stance = kind[from.Stance];
+        var range = _at.Range(stance, from.Board);
+        var size = Math.Min(stance.Bounds.Width, stance.Bounds.Height);
+        var (stepX, stepY, end) = (first * size, first * size, last * size);
+        var best = from;
+        while (best.Cost > 0 && (stepX > end || stepY > end))
+        {
+            var way = _dice.Below(4);
+            var (dx, dy) = way switch { 0 => (stepX, 0.0), 1 => (0.0, stepY), 2 => (stepX, stepY), _ => (stepX, -stepY) };
+            var improved = false;
+            for (var sign = 1; sign >= -1; sign -= 2)
+            {
+                var (x, y) = (Math.Clamp(best.X + sign * dx, range.MinX, range.MaxX), Math.Clamp(best.Y + sign * dy, range.MinY, range.MaxY));
+                if (x == best.X && y == best.Y) continue;
+                var cost = Cost(copy, stance, from.Board, x, y, best.Cost);
+                if (cost >= best.Cost) continue;
+                best = best with { Cost = cost, X = x, Y = y };
+                improved = true;
+                break;
+            }
+            var factor = improved ? 1.1 : 0.5;
+            switch (way)
+            {
+                case 0: stepX *= factor; break;
+                case 1: stepY *= factor; break;
+                default:
+                    stepX *= Math.Sqrt(factor);
+                    stepY *= Math.Sqrt(factor);
+                    break;
+            }
+        }
+        return best;
+    }
+}

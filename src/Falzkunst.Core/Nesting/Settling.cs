@@ -1,0 +1,149 @@
+namespace Falzkunst.Core.Nesting;
+
+/// <summary>
+/// The first answer: large copies first, each on the first board with room, as far down and left as samples that slide until
+/// they touch can bring it. It leaves no overlap.
+/// </summary>
+internal sealed class Settling(Arrangement at, Dice dice)
+{
+    private const int Samples = 90;
+
+    /// <summary>Slides end with steps shorter than this, mm.</summary>
+    private const double LeastStep = 0.02;
+
+    /// <summary>How much a place farther right counts against one farther down.</summary>
+    private const double Sideways = 0.02;
+
+    /// <summary>Kinds that found no room on a board; boards only become fuller.</summary>
+    private readonly HashSet<(int Kind, int Board)> _full = [];
+
+    /// <summary>Places all copies that lie nowhere, and returns those that find no board.</summary>
+    /// <param name="isOver">Asked before each copy; what is left then lies nowhere.</param>
+    public List<int> PlaceAll(Func<bool> isOver)
+    {
+        var left = new List<int>();
+        var waiting = Enumerable.Range(0, at.Task.Copies.Length).Where(i => at[i].Board < 0)
+            .OrderByDescending(i => Size(at.Task.Copies[i].Kind)).ThenBy(i => i).ToList();
+        var grouped = new HashSet<int>();
+        foreach (var copy in waiting)
+        {
+            if (isOver())
+            {
+                left.Add(copy);
+                continue;
+            }
+            var group = at.Task.Copies[copy].Group;
+            if (group < 0)
+            {
+                if (!Place(copy, Boards())) left.Add(copy);
+            }
+            else if (grouped.Add(group))
+            {
+                left.AddRange(PlaceGroup([.. waiting.Where(i => at.Task.Copies[i].Group == group)], group));
+            }
+        }
+        return left;
+    }
+
+    /// <summary>Lets what lies on a board slide up and left where it can, the uppermost first.</summary>
+    public void SlideUp(int board)
+    {
+        foreach (var copy in at.On(board).Where(i => !at.IsFixed(i)).OrderBy(at.Bottom).ToList())
+        {
+            var (stance, pose) = (at.Stance(copy), at[copy]);
+            var range = at.Range(stance, board);
+            var (x, y) = Slide(copy, stance, board, pose.X, pose.Y, range.MinX, range.MinY);
+            at.Put(copy, pose with { X = x, Y = y });
+        }
+    }
+
+    private static double Size(PieceKind kind) => kind.HullArea * kind.Reach;
+
+    /// <summary>Boards in the order of the task: those that are used, then the next empty one of each kind.</summary>
+    private IEnumerable<int> Boards()
+    {
+        var begun = new HashSet<Board>();
+        for (var b = 0; b < at.Task.Boards.Length; b++)
+        {
+            if (at.On(b).Count > 0 || begun.Add(at.Task.Boards[b].Kind)) yield return b;
+        }
+    }
+
+    private List<int> PlaceGroup(List<int> copies, int group)
+    {
+        // Where one of them is pinned, the others follow.
+        var pinned = Enumerable.Range(0, at.Task.Copies.Length).Where(i => at.Task.Copies[i].Group == group && at.IsFixed(i)).Select(i => at[i].Board).Distinct().ToList();
+        foreach (var board in pinned.Count > 0 ? pinned.Take(1) : Boards().ToList())
+        {
+            if (copies.All(c => Place(c, [board]))) return [];
+            foreach (var c in copies) at.Put(c, Pose.Nowhere);
+            // What was full with the group may have room without it.
+            _full.Clear();
+        }
+        return copies;
+    }
+
+    private bool Place(int copy, IEnumerable<int> boards)
+    {
+        var kind = at.Task.Copies[copy].Kind;
+        foreach (var board in boards)
+        {
+            if (_full.Contains((kind.Index, board))) continue;
+            if (Lowest(copy, kind, board) is { } pose)
+            {
+                at.Put(copy, pose);
+                return true;
+            }
+            _full.Add((kind.Index, board));
+        }
+        return false;
+    }
+
+    private Pose? Lowest(int copy, PieceKind kind, int board)
+    {
+        if (at.On(board).Sum(i => at.Task.Copies[i].Kind.Area) + kind.Area > at.Task.Boards[board].Room) return null;
+        Pose? best = null;
+        var bestCost = double.PositiveInfinity;
+        var stances = kind.StanceCount;
+        for (var i = 0; i < Samples; i++)
+        {
+            var index = i < stances && stances <= 8 ? i : dice.Below(stances);
+            var stance = kind[index];
+            var range = at.Range(stance, board);
+            if (range.IsEmpty) continue;
+            // Only where it would be better than the best so far; first of all the upper left corner.
+            var lowest = Math.Min(range.MaxY, bestCost - stance.Bounds.MaxY);
+            if (lowest < range.MinY) continue;
+            var (x, y) = i < stances && stances <= 8 ? (range.MinX, range.MinY) : (dice.Between(range.MinX, range.MaxX), dice.Between(range.MinY, lowest));
+            if (!at.IsFree(copy, stance, board, x, y)) continue;
+            (x, y) = Slide(copy, stance, board, x, y, range.MinX, range.MinY);
+            var cost = y + stance.Bounds.MaxY + Sideways * x;
+            if (cost >= bestCost) continue;
+            (bestCost, best) = (cost, new Pose(board, index, x, y));
+        }
+        return best;
+    }
+
+    /// <summary>Up as far as it goes, then left, and again until nothing gives.</summary>
+    private (double X, double Y) Slide(int copy, Stance stance, int board, double x, double y, double leftmost, double topmost)
+    {
+        for (var turn = 0; turn < 6; turn++)
+        {
+            var (wasX, wasY) = (x, y);
+            y = Along(y, topmost, to => at.IsFree(copy, stance, board, x, to));
+            x = Along(x, leftmost, to => at.IsFree(copy, stance, board, to, y));
+            if (wasX - x < LeastStep && wasY - y < LeastStep) break;
+        }
+        return (x, y);
+    }
+
+    private static double Along(double from, double end, Func<double, bool> isFree)
+    {
+        for (var step = (from - end) / 2; step >= LeastStep; step /= 2)
+        {
+            // A slide may pass over what lies in its way: only the place counts, not the way to it.
+            while (from - step >= end && isFree(from - step)) from -= step;
+        }
+        return from > end && isFree(end) ? end : from;
+    }
+}
