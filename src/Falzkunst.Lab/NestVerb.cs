@@ -3,6 +3,7 @@ using System.Text;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Formats.Nesting;
+using Path = Falzkunst.Core.Geometry.Path;
 
 namespace Falzkunst.Lab;
 

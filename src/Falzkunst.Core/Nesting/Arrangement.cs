@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Nesting;
@@ -32,7 +33,8 @@ internal sealed class Arrangement
 
     public Stance Stance(int copy) => _stance[copy]!;
 
-    public IReadOnlyList<int> On(int board) => _on[board];
+    /// <summary>The copies on a board; not to be kept over a <see cref="Put"/>.</summary>
+    public ReadOnlySpan<int> On(int board) => CollectionsMarshal.AsSpan(_on[board]);
 
     public bool IsFixed(int copy) => Task.Pins[copy] is not null;
 
@@ -95,7 +97,7 @@ internal sealed class Arrangement
     public float Trespass(Stance stance, int board, double x, double y)
     {
         var obstacles = Task.Boards[board].Obstacles;
-        if (obstacles.Count == 0) return 0;
+        if (obstacles.Length == 0) return 0;
         float sum = 0;
         var own = Moved(stance.Own.Box, x, y);
         foreach (var obstacle in obstacles)
@@ -112,6 +114,9 @@ internal sealed class Arrangement
 
     /// <summary>How far down a board is used, mm.</summary>
     public double Used(int board) => _on[board].Count == 0 ? Task.Boards[board].Usable.MinY : _on[board].Max(Bottom);
+
+    /// <summary>The copies on a board at this moment.</summary>
+    public List<int> Listed(int board) => [.. _on[board]];
 
     public static Box Moved(in Box box, double x, double y) => new(box.MinX + x, box.MinY + y, box.MaxX + x, box.MaxY + y);
 

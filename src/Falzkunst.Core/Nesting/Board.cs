@@ -16,7 +16,7 @@ internal sealed class Board
 
     private const int QuarterEdges = 12;
 
-    private Board(NestSheet sheet, int number, Box usable, IReadOnlyList<Silhouette> obstacles, double room, Board? alike)
+    private Board(NestSheet sheet, int number, Box usable, Silhouette[] obstacles, double room, Board? alike)
     {
         (Sheet, Number, Usable, Obstacles, Room) = (sheet, number, usable, obstacles, room);
         Kind = alike?.Kind ?? this;
@@ -31,7 +31,7 @@ internal sealed class Board
     public Box Usable { get; }
 
     /// <summary>What they do not touch, in the sheet's coordinates.</summary>
-    public IReadOnlyList<Silhouette> Obstacles { get; }
+    public Silhouette[] Obstacles { get; }
 
     /// <summary>Area that pieces can lie on, mm².</summary>
     public double Room { get; }
@@ -56,7 +56,7 @@ internal sealed class Board
             obstacles.Add(new Silhouette(rings, Poles.Of(rings), Math.Abs(Polygons.SignedArea(outer))));
         }
         var box = usable.Rings.SelectMany(r => r).Aggregate(Box.Empty, (b, p) => b.Include(p));
-        for (var i = 1; i <= count; i++) boards.Add(new Board(sheet, i, box, obstacles, usable.Area, boards.FirstOrDefault()));
+        for (var i = 1; i <= count; i++) boards.Add(new Board(sheet, i, box, [.. obstacles], usable.Area, boards.FirstOrDefault()));
         return boards;
     }
 

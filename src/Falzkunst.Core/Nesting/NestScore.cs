@@ -27,7 +27,7 @@ internal readonly record struct NestScore(double LeftArea, int NewSheets, double
         var newSheets = 0;
         for (var b = 0; b < at.Task.Boards.Length; b++)
         {
-            if (at.On(b).Count == 0) continue;
+            if (at.On(b).Length == 0) continue;
             if (!at.Task.Boards[b].Sheet.IsOffcut) newSheets++;
             paper += at.Task.Boards[b].Sheet.PaperArea;
         }
@@ -41,7 +41,7 @@ internal readonly record struct NestScore(double LeftArea, int NewSheets, double
         var (bestIsNew, bestRest) = (false, 0.0);
         for (var b = 0; b < at.Task.Boards.Length; b++)
         {
-            if (at.On(b).Count == 0) continue;
+            if (at.On(b).Length == 0) continue;
             var (isNew, rest) = (!at.Task.Boards[b].Sheet.IsOffcut, Rest(at, b));
             if (best is not null && (bestIsNew && !isNew || bestIsNew == isNew && rest <= bestRest)) continue;
             (best, bestIsNew, bestRest) = (b, isNew, rest);

@@ -11,12 +11,21 @@ internal sealed class NestWorker
 {
     private const double FirstStep = 0.08;
     private const double MostStep = 0.25;
-    private const double LeastStep = 0.001;
+    private const double LeastStep = 0.003;
     private const double StepUp = 1.4;
     private const double StepDown = 0.6;
 
-    private const int Patience = 60;
+    /// <summary>A board is taken away where the others would be filled no more than this; higher the longer it is worked on.</summary>
+    private const double FirstHope = 0.8;
+
+    /// <summary>Large steps either go soon or are not worth the time.</summary>
+    private const double BoldStep = 0.03;
+
+    private const int BoldPatience = 20;
+    private const int Patience = 90;
     private const int Strikes = 2;
+
+    private const int Settlings = 3;
 
     /// <summary>No arrangement fills more than this of what is open.</summary>
     private const double MostFill = 0.998;
@@ -26,9 +35,12 @@ internal sealed class NestWorker
     private readonly Settling _settling;
     private readonly Dice _dice;
     private readonly double _area;
+    private readonly double _spacedArea;
     private readonly double _smallest;
+    private double _hopefulFill = FirstHope;
     private double _step = FirstStep;
     private int _failedDrops;
+    private int _settled;
     private (Pose[] Poses, double Depth, int Last)? _nearly;
 
     public NestWorker(NestTask task, Dice dice)
@@ -37,6 +49,7 @@ internal sealed class NestWorker
         _separation = new Separation(_at, dice);
         _settling = new Settling(_at, dice);
         _area = task.Copies.Sum(c => c.Kind.Area);
+        _spacedArea = task.Copies.Sum(c => c.Kind.SpacedArea);
         _smallest = task.Kinds.Length == 0 ? 0 : task.Kinds.Min(k => Enumerable.Range(0, Math.Min(k.StanceCount, 8)).Min(s => k[s].Bounds.Height));
         Best = new Incumbent(_at.Snapshot(), new NestScore(double.PositiveInfinity, 0, 0));
     }
@@ -71,6 +84,20 @@ internal sealed class NestWorker
     private void Attempt(Func<bool> isOver)
     {
         Return();
+        if (_settled < Settlings)
+        {
+            // Settling is cheap beside separating: a few more, thorough ones first.
+            _settled++;
+            for (var i = 0; i < _at.Task.Copies.Length; i++) if (!_at.IsFixed(i)) _at.Put(i, Pose.Nowhere);
+            _settling.PlaceAll(isOver, isThorough: true);
+            if (!isOver()) Take();
+            return;
+        }
+        if (_at.Task.Boards.Length == 0)
+        {
+            IsContent = true;
+            return;
+        }
         var unplaced = Enumerable.Range(0, _at.Task.Copies.Length).Where(i => _at[i].Board < 0).ToList();
         if (unplaced.Count > 0)
         {
@@ -104,7 +131,7 @@ internal sealed class NestWorker
         _at.Restore(Best.Poses);
     }
 
-    private List<int> Used() => [.. Enumerable.Range(0, _at.Task.Boards.Length).Where(b => _at.On(b).Count > 0)];
+    private List<int> Used() => [.. Enumerable.Range(0, _at.Task.Boards.Length).Where(b => _at.On(b).Length > 0)];
 
     private double Room(int board) =>
         _at.Task.Boards[board].Room * Math.Min(1, (_at.Depth[board] - _at.Task.Boards[board].Usable.MinY) / _at.Task.Boards[board].Usable.Height);
@@ -130,7 +157,7 @@ internal sealed class NestWorker
     }
 
     private bool CanDrop(int board, List<int> used) =>
-        !_at.On(board).Any(_at.IsFixed) && used.Where(b => b != board).Sum(Room) * MostFill >= _area;
+        !_at.Listed(board).Any(_at.IsFixed) && used.Where(b => b != board).Sum(Room) * _hopefulFill >= _spacedArea;
 
     private bool Drop(int board, int last, List<int> used, Func<bool> isOver)
     {
@@ -143,13 +170,14 @@ internal sealed class NestWorker
             _at.Depth[last] = Math.Min(l.Usable.MaxY, _at.Used(last) + gained - 0.01);
             if (others.Sum(Room) * MostFill < _area) return false;
         }
-        return Spread([.. _at.On(board)], others) && _separation.Run(Patience, Strikes + 1, isOver) && Take();
+        _hopefulFill += 0.005;
+        return Spread(_at.Listed(board), others) && _separation.Run(Patience, Strikes + 1, isOver) && Take();
     }
 
     private void Shrink(int last, List<int> used, Func<bool> isOver)
     {
         var board = _at.Task.Boards[last];
-        var pinned = _at.On(last).Where(_at.IsFixed).Select(_at.Bottom).DefaultIfEmpty(board.Usable.MinY).Max();
+        var pinned = _at.Listed(last).Where(_at.IsFixed).Select(_at.Bottom).DefaultIfEmpty(board.Usable.MinY).Max();
         var depth = _at.Used(last) - board.Usable.MinY;
         if (_nearly is { } n && n.Last == last && _dice.Below(2) == 0)
         {
@@ -174,7 +202,8 @@ internal sealed class NestWorker
             if (!Cut(last, used)) { Lower(isOver); return; }
         }
         OpenOnly(used);
-        if (_separation.Run(Patience, Strikes, isOver) && Take())
+        var isBold = _step > BoldStep;
+        if (_separation.Run(isBold ? BoldPatience : Patience, isBold ? 1 : Strikes, isOver) && Take())
         {
             _step = Math.Min(MostStep, _step * StepUp);
             _nearly = null;
@@ -195,7 +224,7 @@ internal sealed class NestWorker
     /// <summary>What reaches over the new depth moves up, or where it does not fit any more, elsewhere.</summary>
     private bool Cut(int last, List<int> used)
     {
-        var over = _at.On(last).Where(i => !_at.IsFixed(i) && _at.Bottom(i) > _at.Depth[last] + 1e-9).ToList();
+        var over = _at.Listed(last).Where(i => !_at.IsFixed(i) && _at.Bottom(i) > _at.Depth[last] + 1e-9).ToList();
         var elsewhere = new List<int>();
         foreach (var copy in over)
         {

@@ -7,7 +7,14 @@ namespace Falzkunst.Core.Nesting;
 /// <param name="Time">The time limit.</param>
 /// <param name="Seed">Equal seeds and rounds give equal answers, time limits aside.</param>
 /// <param name="Rounds">Rounds of work; null for as many as the time allows.</param>
-public sealed record NestEffort(TimeSpan Time, int Seed = 1, int? Rounds = null);
+public sealed record NestEffort(TimeSpan Time, int Seed = 1, int? Rounds = null)
+{
+    /// <summary>Looks at pairs of shapes in a round of each worker; between rounds a better answer is handed out.</summary>
+    public long RoundOfLooks { get; init; } = 600_000;
+
+    /// <summary>The first answer alone.</summary>
+    public static readonly NestEffort FirstAnswer = new(TimeSpan.Zero, Rounds: 0);
+}
 
 /// <summary>The best answer so far.</summary>
 /// <param name="Best">Valid as it is.</param>
@@ -22,9 +29,6 @@ public sealed record NestProgress(NestResult Best, int Rounds);
 public static class Nester
 {
     private const int Workers = 2;
-
-    /// <summary>Looks at pairs of shapes in a round of each worker.</summary>
-    private const long RoundOfLooks = 1_500_000;
 
     /// <summary>The best layout found.</summary>
     /// <param name="job">What goes on what.</param>
@@ -41,12 +45,12 @@ public static class Nester
         // The first answer is carried to its end: it is there soon, and a part of one is none.
         workers[0].Begin(() => stop.IsCancellationRequested);
         var best = workers[0].Best;
-        var answer = NestAnswer.Of(task, best);
+        var answer = Valid(job, NestAnswer.Of(task, best));
         onBetter?.Invoke(new NestProgress(answer, 0));
         for (var round = 1; !IsOver() && !(effort.Rounds < round) && !workers.Any(w => w.IsContent); round++)
         {
             foreach (var worker in workers) if (worker.Best.Score.CompareTo(best.Score) != 0) worker.Adopt(best);
-            Parallel.ForEach(workers, w => w.Work(RoundOfLooks, IsOver));
+            Parallel.ForEach(workers, w => w.Work(effort.RoundOfLooks, IsOver));
             foreach (var worker in workers)
             {
                 if (!worker.Best.Score.IsBetterThan(best.Score)) continue;
@@ -60,5 +64,23 @@ public static class Nester
         return answer;
 
         bool IsOver() => stop.IsCancellationRequested || clock.Elapsed >= effort.Time;
+    }
+
+    /// <summary>The answer without copies that the exact check objects to, of which there should be none.</summary>
+    private static NestResult Valid(NestJob job, NestResult answer)
+    {
+        var pinned = job.Pins.Select(p => (p.Piece, p.Copy)).ToHashSet();
+        while (true)
+        {
+            var faulty = NestCheck.Faults(job, answer)
+                .Select(f => (f.Sheet, Copy: answer.Sheets[f.Sheet].Placements[f.Placement], Other: f.Other is { } o ? answer.Sheets[f.Sheet].Placements[o] : null))
+                .Select(f => f.Other is null || !pinned.Contains((f.Copy.Id, f.Copy.Copy)) ? (f.Sheet, f.Copy) : (f.Sheet, Copy: f.Other))
+                .FirstOrDefault(f => !pinned.Contains((f.Copy.Id, f.Copy.Copy)));
+            if (faulty.Copy is null) return answer;
+            var sheet = answer.Sheets[faulty.Sheet];
+            answer = new NestResult(
+                [.. answer.Sheets.Replace(sheet, sheet with { Placements = sheet.Placements.Remove(faulty.Copy) }).Where(s => s.Placements.Length > 0)],
+                answer.Left.Add(new NotNested(faulty.Copy.Id, 1, "Its place did not stand up to the exact check.")));
+        }
     }
 }

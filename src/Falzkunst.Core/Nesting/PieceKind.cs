@@ -15,6 +15,9 @@ internal sealed class PieceKind
     private const double FlatteningShare = 0.02;
     private const double CoarsestFlattening = 0.04;
 
+    /// <summary>Growing leaves corners out that lie within a hundredth of the distance.</summary>
+    private const double BufferShare = 1.0102;
+
     /// <summary>Edges of a quarter circle of the spacing.</summary>
     private const int QuarterEdges = 3;
 
@@ -48,12 +51,13 @@ internal sealed class PieceKind
             region = region.Simplified(CoarsestFlattening);
         }
         _own = Rings(tolerance == 0 ? region : region.Grow(tolerance, Corners.Sharp, 1));
-        var by = spacing / 2 + tolerance + Clearance;
+        var by = (spacing / 2 + tolerance + Clearance) * BufferShare;
         _spaced = Rings(spacing == 0
             ? region.Grow(by, Corners.Sharp, 1)
             : region.Grow(by / Math.Cos(Math.PI / (4 * QuarterEdges)), Corners.Round, QuarterEdges));
         (_ownPoles, _spacedPoles) = (Poles.Of(_own), Poles.Of(_spaced));
         var hull = Region.Of(_spaced[0], []).Hull();
+        SpacedArea = _spaced.Select((r, i) => Math.Abs(Polygons.SignedArea(r)) * (i == 0 ? 1 : -1)).Sum();
         HullArea = Math.Abs(Polygons.SignedArea(hull));
         Reach = hull.Max(p => hull.Max(q => p.DistanceTo(q)));
         _turns = Told(piece, hull);
@@ -72,6 +76,9 @@ internal sealed class PieceKind
 
     /// <summary>Net area, mm².</summary>
     public double Area { get; }
+
+    /// <summary>Net area with half the spacing round it, mm².</summary>
+    public double SpacedArea { get; }
 
     /// <summary>Area of the convex hull with half the spacing, mm².</summary>
     public double HullArea { get; }

@@ -8,11 +8,10 @@ namespace Falzkunst.Core.Nesting;
 /// </summary>
 internal static class Poles
 {
-    private const int Most = 40;
-    private const int Enough = 8;
+    private const int Most = 20;
 
-    /// <summary>No further circles once so much of the area is covered.</summary>
-    private const double Covered = 0.9;
+    /// <summary>No further circles once so many cover so much of the area.</summary>
+    private static readonly (int Count, double Covered)[] Enough = [(6, 0.85), (10, 0.72)];
 
     /// <summary>Circles much smaller than the largest tell nothing about where a shape is thick.</summary>
     private const double LeastShare = 0.04;
@@ -38,7 +37,7 @@ internal static class Poles
             var pole = poles.Count == 0 ? balls[best] : (balls[best].Centre, Radius: free[best]);
             poles.Add(pole);
             covered += Math.PI * pole.Radius * pole.Radius;
-            if (poles.Count >= Enough && covered > Covered * area) break;
+            if (Enough.Any(e => poles.Count >= e.Count && covered > e.Covered * area)) break;
             for (var i = 0; i < balls.Count; i++)
             {
                 free[i] = Math.Min(free[i], balls[i].Centre.DistanceTo(pole.Centre) - pole.Radius);

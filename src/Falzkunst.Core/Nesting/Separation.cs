@@ -115,7 +115,7 @@ internal sealed class Separation
         for (var board = 0; board < _at.Task.Boards.Length; board++)
         {
             var on = _at.On(board);
-            for (var i = 0; i < on.Count; i++)
+            for (var i = 0; i < on.Length; i++)
             {
                 var copy = on[i];
                 var (stance, pose) = (_at.Stance(copy), _at[copy]);

@@ -6,7 +6,11 @@ namespace Falzkunst.Core.Nesting;
 /// </summary>
 internal sealed class Settling(Arrangement at, Dice dice)
 {
-    private const int Samples = 90;
+    private const int FewSamples = 90;
+    private const int ManySamples = 500;
+
+    /// <summary>How far the size by which copies are put in order is changed by chance, in parts of it.</summary>
+    private const double Whim = 0.35;
 
     /// <summary>Slides end with steps shorter than this, mm.</summary>
     private const double LeastStep = 0.02;
@@ -17,13 +21,19 @@ internal sealed class Settling(Arrangement at, Dice dice)
     /// <summary>Kinds that found no room on a board; boards only become fuller.</summary>
     private readonly HashSet<(int Kind, int Board)> _full = [];
 
+    private int _samples = FewSamples;
+
     /// <summary>Places all copies that lie nowhere, and returns those that find no board.</summary>
     /// <param name="isOver">Asked before each copy; what is left then lies nowhere.</param>
-    public List<int> PlaceAll(Func<bool> isOver)
+    /// <param name="isThorough">With more samples, in an order that is only about that of size.</param>
+    public List<int> PlaceAll(Func<bool> isOver, bool isThorough = false)
     {
+        _full.Clear();
+        _samples = isThorough ? ManySamples : FewSamples;
+        var sizes = at.Task.Kinds.Select(k => Size(k) * (isThorough ? dice.Between(1 - Whim, 1 + Whim) : 1)).ToArray();
         var left = new List<int>();
         var waiting = Enumerable.Range(0, at.Task.Copies.Length).Where(i => at[i].Board < 0)
-            .OrderByDescending(i => Size(at.Task.Copies[i].Kind)).ThenBy(i => i).ToList();
+            .OrderByDescending(i => sizes[at.Task.Copies[i].Kind.Index]).ThenBy(i => i).ToList();
         var grouped = new HashSet<int>();
         foreach (var copy in waiting)
         {
@@ -48,7 +58,7 @@ internal sealed class Settling(Arrangement at, Dice dice)
     /// <summary>Lets what lies on a board slide up and left where it can, the uppermost first.</summary>
     public void SlideUp(int board)
     {
-        foreach (var copy in at.On(board).Where(i => !at.IsFixed(i)).OrderBy(at.Bottom).ToList())
+        foreach (var copy in at.Listed(board).Where(i => !at.IsFixed(i)).OrderBy(at.Bottom).ToList())
         {
             var (stance, pose) = (at.Stance(copy), at[copy]);
             var range = at.Range(stance, board);
@@ -65,7 +75,7 @@ internal sealed class Settling(Arrangement at, Dice dice)
         var begun = new HashSet<Board>();
         for (var b = 0; b < at.Task.Boards.Length; b++)
         {
-            if (at.On(b).Count > 0 || begun.Add(at.Task.Boards[b].Kind)) yield return b;
+            if (at.On(b).Length > 0 || begun.Add(at.Task.Boards[b].Kind)) yield return b;
         }
     }
 
@@ -101,11 +111,11 @@ internal sealed class Settling(Arrangement at, Dice dice)
 
     private Pose? Lowest(int copy, PieceKind kind, int board)
     {
-        if (at.On(board).Sum(i => at.Task.Copies[i].Kind.Area) + kind.Area > at.Task.Boards[board].Room) return null;
+        if (at.Listed(board).Sum(i => at.Task.Copies[i].Kind.Area) + kind.Area > at.Task.Boards[board].Room) return null;
         Pose? best = null;
         var bestCost = double.PositiveInfinity;
         var stances = kind.StanceCount;
-        for (var i = 0; i < Samples; i++)
+        for (var i = 0; i < _samples; i++)
         {
             var index = i < stances && stances <= 8 ? i : dice.Below(stances);
             var stance = kind[index];

@@ -14,8 +14,14 @@ internal sealed class Silhouette
 {
     private const int Lanes = 8;
 
+    /// <summary>Where the poles lie that only fill up the room, mm.</summary>
+    private const double FarAway = 1e6;
+
     /// <summary>Below this share of the larger size a penetration counts by its decay.</summary>
     private const float DecayShare = 0.01f;
+
+    /// <summary>Boxes are compared with the rounding of single precision in mind, mm.</summary>
+    private const double Slack = 0.01;
 
     private readonly float[] _x0, _y0, _x1, _y1;
     private readonly float[] _left, _top, _right, _bottom;
@@ -53,7 +59,7 @@ internal sealed class Silhouette
         for (var p = 0; p < poleRoom; p++)
         {
             // Those that fill the room up touch nothing.
-            var (centre, radius) = p < poles.Count ? poles[p] : (new Point(0, 0), -1e6);
+            var (centre, radius) = p < poles.Count ? poles[p] : (new Point(FarAway, FarAway), 0);
             (_poleX[p], _poleY[p], _poleR[p]) = ((float)centre.X, (float)centre.Y, (float)radius);
         }
         PoleCount = poles.Count;
@@ -84,8 +90,13 @@ internal sealed class Silhouette
     {
         if (!polesAsked && PolesTouch(a, dx, dy, b)) return true;
         if (EdgesCross(a, dx, dy, b)) return true;
-        return b.Contains(a._poleX[0] + dx, a._poleY[0] + dy) || a.Contains(b._poleX[0] - dx, b._poleY[0] - dy);
+        // Without a crossing one can only lie wholly within the other.
+        return IsWithin(a, dx, dy, b) && b.Contains(a._poleX[0] + dx, a._poleY[0] + dy)
+            || IsWithin(b, -dx, -dy, a) && a.Contains(b._poleX[0] - dx, b._poleY[0] - dy);
     }
+
+    private static bool IsWithin(Silhouette a, float dx, float dy, Silhouette b) =>
+        a.Box.MinX + dx >= b.Box.MinX - Slack && a.Box.MaxX + dx <= b.Box.MaxX + Slack && a.Box.MinY + dy >= b.Box.MinY - Slack && a.Box.MaxY + dy <= b.Box.MaxY + Slack;
 
     /// <summary>Even-odd over all rings.</summary>
     public bool Contains(float x, float y)
@@ -115,9 +126,9 @@ internal sealed class Silhouette
                 var (ox, oy) = (Vector256.LoadUnsafe(ref bx, k) - x, Vector256.LoadUnsafe(ref by, k) - y);
                 var otherR = Vector256.LoadUnsafe(ref br, k);
                 var depth = r + otherR - Vector256.Sqrt(ox * ox + oy * oy);
-                most = Vector256.Max(most, depth);
+                most = Vector256.MaxNative(most, depth);
                 var counted = Vector256.ConditionalSelect(Vector256.GreaterThanOrEqual(depth, decays), depth, decaysSquared / (twice - depth));
-                sum += counted * Vector256.Max(Vector256.Min(r, otherR), Vector256<float>.Zero);
+                sum += counted * Vector256.MinNative(r, otherR);
             }
         }
         touch = Vector256.GreaterThanAny(most, Vector256<float>.Zero);
@@ -135,8 +146,7 @@ internal sealed class Silhouette
             for (nuint k = 0; k < (nuint)b._poleX.Length; k += Lanes)
             {
                 var (ox, oy) = (Vector256.LoadUnsafe(ref bx, k) - x, Vector256.LoadUnsafe(ref by, k) - y);
-                // Where the radii's sum is negative its square would lie.
-                var reach = Vector256.Max(r + Vector256.LoadUnsafe(ref br, k), Vector256<float>.Zero);
+                var reach = r + Vector256.LoadUnsafe(ref br, k);
                 if (Vector256.LessThanAny(ox * ox + oy * oy, reach * reach)) return true;
             }
         }

@@ -178,7 +178,7 @@ public static class Edits
             throw new EditRefused(string.Create(CultureInfo.InvariantCulture, $"That is {copies:N0} pieces; at most {MostCopies:N0} are placed at once. Make fewer cards at a time."));
         var layouts = PaperPlacing.Place(
             spaced.Design, drawer.Stocks, drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
-            spaced.LayoutFingerprint(), new NestEffort(TimeSpan.Zero));
+            spaced.LayoutFingerprint(), NestEffort.FirstAnswer);
         return spaced with { Sheets = layouts };
     }
 
