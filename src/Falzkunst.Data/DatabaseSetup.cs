@@ -1,5 +1,6 @@
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Runs;
+using Falzkunst.Data.Settling;
 using Falzkunst.Data.Workshop;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
@@ -20,6 +21,7 @@ public static class DatabaseSetup
         services.AddScoped<CatalogueStore>();
         services.AddScoped<LookRuleStore>();
         services.AddScoped<RunStore>();
+        services.AddScoped<SettlingStore>();
         return services;
     }
 

@@ -17,6 +17,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
     public DbSet<MachineRow> Machines => Set<MachineRow>();
     public DbSet<RunRow> Runs => Set<RunRow>();
     public DbSet<RunEventRow> RunEvents => Set<RunEventRow>();
+    public DbSet<SettlingRow> Settlings => Set<SettlingRow>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -24,6 +25,16 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         ProjectTables(modelBuilder);
         CatalogueTables(modelBuilder);
         RunTables(modelBuilder);
+        modelBuilder.Entity<SettlingRow>(e =>
+        {
+            e.ToTable("settlings", t => t.HasCheckConstraint("ck_settlings_sane", "seconds > 0"));
+            e.HasOne<WorkshopRow>().WithMany().HasForeignKey(s => s.Owner);
+            e.HasOne<RevisionRow>().WithMany().HasForeignKey(s => new { s.ProjectId, s.Revision });
+            e.Property(s => s.Stock).HasMaxLength(80);
+            e.Property(s => s.Best).HasColumnType("jsonb");
+            e.HasIndex(s => s.Phase);
+            e.HasIndex(s => new { s.ProjectId, s.Stock, s.AskedAt });
+        });
         modelBuilder.Entity<LookRuleRow>(e =>
         {
             e.ToTable("look_rules");

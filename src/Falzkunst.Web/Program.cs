@@ -4,6 +4,7 @@ using Falzkunst.Web;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.Practice;
 using Falzkunst.Web.Security;
+using Falzkunst.Web.Settling;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.Features;
 using Serilog;
@@ -30,6 +31,7 @@ builder.Services.AddSingleton<MotifCache>();
 builder.Services.AddSingleton<PlanCache>();
 builder.Services.AddSingleton<DetailCache>();
 builder.Services.AddHostedService<PracticeDriver>();
+builder.Services.AddHostedService<SettlingDriver>();
 builder.Services.AddAntiforgery(o =>
 {
     o.HeaderName = "X-Falzkunst-Token";

@@ -13,6 +13,35 @@ public sealed record SheetLayouts(
     ImmutableArray<SheetLayout> Sheets, ImmutableArray<Unplaced> Unplaced, double SpacingMm, string MadeFor)
 {
     public SheetLayout? Find(string id) => Sheets.FirstOrDefault(s => s.Id == id);
+
+    /// <summary>What of it is on one stock.</summary>
+    /// <param name="stock">Key of the stock.</param>
+    /// <param name="design">Says which pieces are of that stock.</param>
+    public StockLayout Of(string stock, Design design) => new(
+        stock, [.. Sheets.Where(s => s.Stock == stock)], [.. Unplaced.Where(u => design.Find(u.Piece)?.Stock == stock)]);
+
+    /// <summary>Another layout in the place of a stock's former one.</summary>
+    public SheetLayouts With(StockLayout layout, Design design)
+    {
+        var at = Sheets.ToList().FindIndex(s => s.Stock == layout.Stock);
+        var others = Sheets.Where(s => s.Stock != layout.Stock).ToList();
+        others.InsertRange(at < 0 ? others.Count : Sheets.Take(at).Count(s => s.Stock != layout.Stock), layout.Sheets);
+        return this with { Sheets = [.. others], Unplaced = [.. Unplaced.Where(u => design.Find(u.Piece)?.Stock != layout.Stock), .. layout.Unplaced] };
+    }
+}
+
+/// <summary>Where the pieces of one stock lie.</summary>
+/// <param name="Stock">Key of the stock.</param>
+/// <param name="Sheets">Its sheets in the order they run.</param>
+/// <param name="Unplaced">Copies of its pieces that found no place.</param>
+public sealed record StockLayout(string Stock, ImmutableArray<SheetLayout> Sheets, ImmutableArray<Unplaced> Unplaced)
+{
+    /// <summary>The share of all its sheets that is paper of pieces, 0 to 1.</summary>
+    public double Utilisation(Design design)
+    {
+        var area = Sheets.Sum(s => s.Width * s.Height);
+        return area > 0 ? Sheets.Sum(s => s.Utilisation(design) * s.Width * s.Height) / area : 0;
+    }
 }
 
 /// <summary>One sheet of one stock with the pieces on it; its own coordinates begin at the sheet's upper left corner.</summary>
@@ -43,7 +72,11 @@ public sealed record SheetLayout(
 /// <param name="Piece">Id of the piece.</param>
 /// <param name="Copy">1 for the first copy.</param>
 /// <param name="Place">From the piece's coordinates to the sheet's.</param>
-public sealed record Placement(string Piece, int Copy, Affine Place);
+public sealed record Placement(string Piece, int Copy, Affine Place)
+{
+    /// <summary>It stays where it is when the others settle anew.</summary>
+    public bool Pinned { get; init; }
+}
 
 /// <summary>Copies of a piece that lie on no sheet.</summary>
 public sealed record Unplaced(string Piece, int Copies, string Reason);

@@ -12,6 +12,9 @@ public sealed record NestEffort(TimeSpan Time, int Seed = 1, int? Rounds = null)
     /// <summary>Looks at pairs of shapes in a round of each worker; between rounds a better answer is handed out.</summary>
     public long RoundOfLooks { get; init; } = 600_000;
 
+    /// <summary>Ends the work when no better answer has come for so long; null for never.</summary>
+    public TimeSpan? Patience { get; init; }
+
     /// <summary>The first answer alone.</summary>
     public static readonly NestEffort FirstAnswer = new(TimeSpan.Zero, Rounds: 0);
 }
@@ -47,6 +50,7 @@ public static class Nester
         var best = workers[0].Best;
         var answer = Valid(job, NestAnswer.Of(task, best));
         onBetter?.Invoke(new NestProgress(answer, 0));
+        var betterAt = clock.Elapsed;
         for (var round = 1; !IsOver() && !(effort.Rounds < round) && !workers.Any(w => w.IsContent); round++)
         {
             foreach (var worker in workers) if (worker.Best.Score.CompareTo(best.Score) != 0) worker.Adopt(best);
@@ -57,13 +61,13 @@ public static class Nester
                 var better = NestAnswer.Of(task, worker.Best);
                 // The search works in single precision with a little room to spare; what is handed out is checked against the true curves.
                 if (NestCheck.Faults(job, better).Any()) continue;
-                (best, answer) = (worker.Best, better);
+                (best, answer, betterAt) = (worker.Best, better, clock.Elapsed);
                 onBetter?.Invoke(new NestProgress(answer, round));
             }
         }
         return answer;
 
-        bool IsOver() => stop.IsCancellationRequested || clock.Elapsed >= effort.Time;
+        bool IsOver() => stop.IsCancellationRequested || clock.Elapsed >= effort.Time || clock.Elapsed - betterAt >= effort.Patience;
     }
 
     /// <summary>The answer without copies that the exact check objects to, of which there should be none.</summary>

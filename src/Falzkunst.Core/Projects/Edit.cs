@@ -52,6 +52,8 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(RenamePiece), "rename-piece")]
 [JsonDerivedType(typeof(RemovePieces), "remove-pieces")]
 [JsonDerivedType(typeof(PutOnSheets), "put-on-sheets")]
+[JsonDerivedType(typeof(TakeSettled), "take-settled")]
+[JsonDerivedType(typeof(PinPlacements), "pin-placements")]
 public abstract record Edit
 {
     /// <summary>What it did, for the history, in the past tense.</summary>

@@ -38,6 +38,8 @@ public static class Edits
             : project with { Design = project.Design.With(e.Piece, p => p with { Name = e.Name.Trim() }) },
         RemovePieces e => project with { Design = Without(project.Design, e) },
         PutOnSheets e => OnSheets(project, e, drawer),
+        TakeSettled e => Placing.Take(project, e, drawer),
+        PinPlacements e => Placing.Pin(project, e),
         KeepArt => project,
         SetManner e => project with { Design = project.Design.With(e.Piece, p => Working.With(p, e.Lines, e.Manner)) },
         SetInk e => project with { Design = project.Design.With(e.Piece, p => Working.With(p, e.Lines, e.Ink)) },
@@ -174,13 +176,13 @@ public static class Edits
         if (project.Design.Pieces.IsEmpty) throw new EditRefused("There are no pieces yet. Bring in art first.");
         var spaced = Settle(project, project.SetOut with { SpacingMm = edit.SpacingMm }, drawer);
         var copies = spaced.Design.Pieces.Sum(p => (long)p.Quantity) * spaced.SetOut.Cards;
-        if (copies > MostCopies)
-            throw new EditRefused(string.Create(CultureInfo.InvariantCulture, $"That is {copies:N0} pieces; at most {MostCopies:N0} are placed at once. Make fewer cards at a time."));
-        var layouts = PaperPlacing.Place(
-            spaced.Design, drawer.Stocks, drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
-            spaced.LayoutFingerprint(), NestEffort.FirstAnswer);
-        return spaced with { Sheets = layouts };
+        if (copies > NestRules.MostCopies)
+            throw new EditRefused(string.Create(CultureInfo.InvariantCulture, $"That is {copies:N0} pieces; at most {NestRules.MostCopies:N0} are placed at once. Make fewer cards at a time."));
+        return spaced with
+        {
+            Sheets = Placing.Refusing(() => PaperPlacing.Place(
+                spaced.Design, drawer.Stocks, drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
+                spaced.LayoutFingerprint(), NestEffort.FirstAnswer)),
+        };
     }
-
-    private const int MostCopies = 5000;
 }

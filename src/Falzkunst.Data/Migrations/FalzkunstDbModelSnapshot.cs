@@ -541,6 +541,98 @@ namespace Falzkunst.Data.Migrations
                     b.ToTable("runs", (string)null);
                 });
 
+            modelBuilder.Entity("Falzkunst.Data.Rows.SettlingRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("Answers")
+                        .HasColumnType("integer")
+                        .HasColumnName("answers");
+
+                    b.Property<DateTimeOffset>("AskedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("asked_at");
+
+                    b.Property<DateTimeOffset?>("BeatAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("beat_at");
+
+                    b.Property<DateTimeOffset?>("BegunAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("begun_at");
+
+                    b.Property<string>("Best")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("best");
+
+                    b.Property<DateTimeOffset?>("BetterAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("better_at");
+
+                    b.Property<string>("MadeFor")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("made_for");
+
+                    b.Property<DateTimeOffset?>("OverAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("over_at");
+
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("Phase")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("phase");
+
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
+
+                    b.Property<int>("Seconds")
+                        .HasColumnType("integer")
+                        .HasColumnName("seconds");
+
+                    b.Property<int>("Seed")
+                        .HasColumnType("integer")
+                        .HasColumnName("seed");
+
+                    b.Property<string>("Stock")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("stock");
+
+                    b.HasKey("Id")
+                        .HasName("pk_settlings");
+
+                    b.HasIndex("Owner")
+                        .HasDatabaseName("ix_settlings_owner");
+
+                    b.HasIndex("Phase")
+                        .HasDatabaseName("ix_settlings_phase");
+
+                    b.HasIndex("ProjectId", "Revision")
+                        .HasDatabaseName("ix_settlings_project_id_revision");
+
+                    b.HasIndex("ProjectId", "Stock", "AskedAt")
+                        .HasDatabaseName("ix_settlings_project_id_stock_asked_at");
+
+                    b.ToTable("settlings", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_settlings_sane", "seconds > 0");
+                        });
+                });
+
             modelBuilder.Entity("Falzkunst.Data.Rows.StockRow", b =>
                 {
                     b.Property<Guid>("Owner")
@@ -847,6 +939,23 @@ namespace Falzkunst.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_runs_revisions_project_id_revision");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.SettlingRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("Owner")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_settlings_workshops_owner");
+
+                    b.HasOne("Falzkunst.Data.Rows.RevisionRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId", "Revision")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_settlings_revisions_project_id_revision");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.StockRow", b =>

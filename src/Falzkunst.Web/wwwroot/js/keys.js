@@ -60,6 +60,7 @@ document.addEventListener("keydown", event => {
   else if (event.key === "Escape" && canArrange) back(table);
   else if ((event.key === "g" || event.key === "G") && canArrange) table.toggleGrid();
   else if ((event.key === "n" || event.key === "N") && canArrange && now().lines.length === 1) table.showNodes(!table.nodesShown);
+  else if ((event.key === "n" || event.key === "N") && document.getElementById("settle")) document.getElementById("settle").click();
   else if ((event.key === "Delete" || event.key === "Backspace") && canArrange && now().pieces.length) command("delete");
   else return;
   event.preventDefault();

@@ -1,0 +1,38 @@
+using System.Globalization;
+using System.Text;
+using Falzkunst.Core.Designs;
+
+namespace Falzkunst.Web;
+
+/// <summary>A small true picture of the sheets of one stock, side by side.</summary>
+internal static class SheetPicture
+{
+    private const double Width = 176;
+    private const double Height = 62;
+    private const double Gap = 14;
+
+    /// <summary>Points round the outline of a piece.</summary>
+    private const int CoarsePoints = 60;
+
+    public static string Svg(StockLayout layout, Design design, string colour)
+    {
+        var box = Core.Geometry.Box.FromSize(Math.Max(1, layout.Sheets.Sum(s => s.Width + Gap) - Gap), layout.Sheets.Select(s => s.Height).DefaultIfEmpty(1).Max());
+        var map = SmallPicture.Fit(box, Width, Height, 2);
+        var svg = new StringBuilder();
+        double left = 0;
+        foreach (var sheet in layout.Sheets)
+        {
+            var on = Core.Geometry.Affine.Move(left, 0).Then(map);
+            svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{SmallPicture.Data(Core.Geometry.Path.Rectangle(0, 0, sheet.Width, sheet.Height).Map(on))}\" fill=\"{colour}\" fill-opacity=\".35\" stroke=\"#24313A\" stroke-opacity=\".4\" stroke-width=\".5\"/>");
+            foreach (var p in sheet.Placements)
+            {
+                if (design.Find(p.Piece) is not { } piece) continue;
+                var paths = piece.Lines.Zip(piece.Shape.Paths).Where((l, i) => i == 0 || l.First.Role == LineRole.Opening)
+                    .Select(l => SmallPicture.Data(l.Second.Map(p.Place.Then(on)), CoarsePoints));
+                svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{string.Concat(paths)}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-width=\".4\"/>");
+            }
+            left += sheet.Width + Gap;
+        }
+        return string.Create(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {Width} {Height}\">{svg}</svg>");
+    }
+}
