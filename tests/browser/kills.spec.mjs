@@ -116,3 +116,17 @@ test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async
   expect(kills).toBeGreaterThanOrEqual(KILLS);
   expect(now.done).toBe(true);
 });
+
+test("settling that a kill cuts off is shown as interrupted, with its best kept", async () => {
+  const d = await desk();
+  const id = (await d.html("/")).match(/projects\/([0-9a-f-]{36})/)[1];
+  const page = `/projects/${id}/sheets`;
+  const head = Number((await d.html(page)).match(/data-head="(\d+)"/)[1]);
+  expect((await d.post(`${page}?handler=Settle`, { stock: "slate-220", seconds: "600" }, head)).status).toBe(200);
+  const shown = async () => (await desk()).html(`${page}?at=slate-220`);
+  await expect.poll(shown).toContain("Take it now");
+  await expect.poll(shown).toContain("<strong>Settled</strong>");
+  await killAndStartAgain();
+  await expect.poll(shown, { timeout: 40_000 }).toContain("Interrupted when the server stopped; the best is kept.");
+  expect(await shown()).toContain("<strong>Settled</strong>");
+});

@@ -52,7 +52,7 @@ internal sealed class PieceKind
         }
         _own = Rings(tolerance == 0 ? region : region.Grow(tolerance, Corners.Sharp, 1));
         var by = (spacing / 2 + tolerance + Clearance) * BufferShare;
-        _spaced = Rings(spacing == 0
+        _spaced = Rings(spacing < Clearance
             ? region.Grow(by, Corners.Sharp, 1)
             : region.Grow(by / Math.Cos(Math.PI / (4 * QuarterEdges)), Corners.Round, QuarterEdges));
         (_ownPoles, _spacedPoles) = (Poles.Of(_own), Poles.Of(_spaced));
