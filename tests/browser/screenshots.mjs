@@ -68,6 +68,30 @@ try {
     }
     if (station === "Art") await page.getByRole("button", { name: "Close" }).first().click();
     await shoot(station.toLowerCase());
+    if (station === "Sheets") {
+      // Twelve cards, so that there is something to settle; taken back afterwards.
+      const go = async to => {
+        await page.locator("#route").getByRole("link", { name: to }).click();
+        await settled();
+      };
+      await go("Set-out");
+      await page.getByLabel("Cards").fill("12");
+      await page.keyboard.press("Tab");
+      await page.waitForTimeout(1000);
+      await go("Sheets");
+      await page.locator("#ledger").getByRole("button", { name: /Slate 220/ }).click();
+      await page.keyboard.press("n");
+      await page.getByRole("button", { name: "Take it now" }).waitFor();
+      await page.waitForTimeout(9000);
+      await page.getByRole("button", { name: "Fit" }).click();
+      await shoot("settling");
+      await page.getByRole("button", { name: "Stop" }).click();
+      await page.getByRole("button", { name: "Drop" }).click();
+      for (let undone = 0; undone < 2; undone++) {
+        await page.keyboard.press("Control+z");
+        await page.waitForTimeout(1200);
+      }
+    }
   }
 } finally {
   await browser.close();

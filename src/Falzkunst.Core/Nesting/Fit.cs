@@ -13,10 +13,14 @@ public static class Fit
     public static bool Fits(NestPiece piece, NestSheet sheet) => Excess(piece, piece.Turns, sheet) <= Rounding;
 
     /// <summary>
-    /// Why a piece fits none of the sheets, by how much, and whether another turn would help; null where it fits one by its box.
+    /// Why a piece fits none of the sheets at hand, by how much, whether another turn would help, and which kind of sheet would
+    /// do if there were one; null where it fits one by its box.
     /// </summary>
-    public static string? WhyNot(NestPiece piece, IReadOnlyList<NestSheet> sheets)
+    /// <param name="piece">The piece.</param>
+    /// <param name="kinds">All kinds of sheet, those of which none is at hand included; of one at least there is one.</param>
+    public static string? WhyNot(NestPiece piece, IReadOnlyList<NestSheet> kinds)
     {
+        var sheets = kinds.Where(s => s.Count > 0).ToList();
         if (sheets.Any(s => Fits(piece, s))) return null;
         var size = piece.Outline.Bounds;
         var nearest = sheets.MinBy(s => Excess(piece, piece.Turns, s))!;
@@ -24,8 +28,9 @@ public static class Fit
         var usable = nearest.Usable;
         var turned = under.Count == 0 ? ""
             : $" Turned {Quarter(piece, under[0])} it would fit {under[0].Id}, but it may not be turned so.";
+        var wanted = kinds.FirstOrDefault(s => s.Count == 0 && Fits(piece, s)) is { } other ? $" {other.Id} would do, but none is at hand." : "";
         return string.Create(CultureInfo.InvariantCulture,
-            $"It is {size.Width:0.0} × {size.Height:0.0} mm and {over:0.0} mm too large for {nearest.Id}, which leaves {usable.Width:0.0} × {usable.Height:0.0} mm inside its borders.{turned}");
+            $"It is {size.Width:0.0} × {size.Height:0.0} mm and {over:0.0} mm too large for {nearest.Id}, which leaves {usable.Width:0.0} × {usable.Height:0.0} mm inside its borders.{turned}{wanted}");
 
         static string Quarter(NestPiece piece, NestSheet sheet)
         {

@@ -56,7 +56,7 @@ internal static class NestAnswer
     {
         var sheets = task.Job.Sheets.Where(s => s.Count > 0).ToList();
         if (sheets.Count == 0) return "There is no sheet of this stock at hand.";
-        if (Fit.WhyNot(kind.Piece, sheets) is { } tooLarge) return tooLarge;
+        if (Fit.WhyNot(kind.Piece, task.Job.Sheets) is { } tooLarge) return tooLarge;
         if (kind.Piece.Together is not null) return "The pieces that must share a sheet with it do not all fit on one.";
         var count = sheets.Sum(s => s.Count);
         return string.Create(CultureInfo.InvariantCulture, $"The {(count == 1 ? "one sheet" : $"{count} sheets")} at hand {(count == 1 ? "is" : "are")} used up.");

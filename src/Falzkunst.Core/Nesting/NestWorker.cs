@@ -17,6 +17,7 @@ internal sealed class NestWorker
 
     /// <summary>A board is taken away where the others would be filled no more than this; higher the longer it is worked on.</summary>
     private const double FirstHope = 0.8;
+    private const double Hope = 0.005;
 
     /// <summary>Large steps either go soon or are not worth the time.</summary>
     private const double BoldStep = 0.03;
@@ -26,6 +27,9 @@ internal sealed class NestWorker
     private const int Strikes = 2;
 
     private const int Settlings = 3;
+
+    /// <summary>Where a board nearly could be taken away, the search goes on from there unless it is so much worse than what was found before.</summary>
+    private const double Worse = 1.3;
 
     /// <summary>No arrangement fills more than this of what is open.</summary>
     private const double MostFill = 0.998;
@@ -42,6 +46,7 @@ internal sealed class NestWorker
     private int _failedDrops;
     private int _settled;
     private (Pose[] Poses, double Depth, int Last)? _nearly;
+    private (Pose[] Poses, int Board, double Loss)? _nearlyDropped;
 
     public NestWorker(NestTask task, Dice dice)
     {
@@ -70,6 +75,7 @@ internal sealed class NestWorker
     {
         Best = other;
         _nearly = null;
+        _nearlyDropped = null;
     }
 
     /// <summary>Works until so many looks are done.</summary>
@@ -110,6 +116,7 @@ internal sealed class NestWorker
             return;
         }
         var used = Used();
+        _hopefulFill = Math.Min(1, _hopefulFill + Hope);
         if (used.Count > 1 && _dice.Share() < 0.5 / (1 + _failedDrops))
         {
             var offcuts = used.Where(b => b != last && _at.Task.Boards[b].Sheet.IsOffcut).ToList();
@@ -170,8 +177,20 @@ internal sealed class NestWorker
             _at.Depth[last] = Math.Min(l.Usable.MaxY, _at.Used(last) + gained - 0.01);
             if (others.Sum(Room) * MostFill < _area) return false;
         }
-        _hopefulFill += 0.005;
-        return Spread(_at.Listed(board), others) && _separation.Run(Patience, Strikes + 1, isOver) && Take();
+        if (_nearlyDropped is { } n && n.Board == board && _dice.Below(4) > 0)
+        {
+            // On from where it nearly went, some copies changed about.
+            _at.Restore(n.Poses);
+            for (var swaps = 1 + _dice.Below(3); swaps > 0; swaps--) Swap();
+            OpenOnly(others);
+        }
+        else if (!Spread(_at.Listed(board), others))
+        {
+            return false;
+        }
+        if (_separation.Run(Patience, Strikes, isOver)) return Take();
+        if (_nearlyDropped is not { } former || former.Board != board || _separation.Loss < former.Loss * Worse) _nearlyDropped = (_at.Snapshot(), board, _separation.Loss);
+        return false;
     }
 
     private void Shrink(int last, List<int> used, Func<bool> isOver)
@@ -207,6 +226,7 @@ internal sealed class NestWorker
         {
             _step = Math.Min(MostStep, _step * StepUp);
             _nearly = null;
+            _nearlyDropped = null;
         }
         else
         {

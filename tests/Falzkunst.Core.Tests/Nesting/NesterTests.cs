@@ -151,12 +151,12 @@ public sealed class NesterTests
     [Fact]
     public void A_piece_too_large_says_by_how_much_and_whether_turning_would_help()
     {
-        NestResult Try(NestPiece piece) => Nest(new NestJob([new NestSheet("A5 sheet", 148, 210, new Borders(4, 4, 4, 4), 3)], [piece], 0), NestEffort.FirstAnswer);
+        NestResult Try(NestPiece piece) => Nest(new NestJob([new NestSheet("A5 sheet", 148, 210, new Borders(4, 4, 4, 4), 3), new NestSheet("A3 sheet", 297, 420, NoBorders, 0)], [piece], 0), NestEffort.FirstAnswer);
         Assert.Equal(
-            "It is 150.0 × 220.0 mm and 18.0 mm too large for A5 sheet, which leaves 140.0 × 202.0 mm inside its borders.",
+            "It is 150.0 × 220.0 mm and 18.0 mm too large for A5 sheet, which leaves 140.0 × 202.0 mm inside its borders. A3 sheet would do, but none is at hand.",
             Assert.Single(Try(new NestPiece("p", Path.Rectangle(0, 0, 150, 220), 2)).Left).Reason);
         Assert.EndsWith(
-            "Turned by 90° it would fit A5 sheet, but it may not be turned so.",
+            "Turned by 90° it would fit A5 sheet, but it may not be turned so. A3 sheet would do, but none is at hand.",
             Assert.Single(Try(new NestPiece("p", Path.Rectangle(0, 0, 200, 120), 1) { Turns = Turns.Half }).Left).Reason);
         Assert.Empty(Try(new NestPiece("p", Path.Rectangle(0, 0, 200, 120), 1)).Left);
     }

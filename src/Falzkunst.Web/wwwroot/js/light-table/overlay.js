@@ -26,7 +26,7 @@ function frames(svg, view, layout) {
     const room = end.x - at.x;
     if (room < 60) continue;
     element(svg, "text", { x: at.x + 2, y: at.y - 8, class: "frame-label" }, frame.label);
-    if (frame.note && room > 230) element(svg, "text", { x: end.x - 2, y: at.y - 8, class: "frame-note", "text-anchor": "end" }, frame.note);
+    if (frame.note && room > 310) element(svg, "text", { x: end.x - 2, y: at.y - 8, class: "frame-note", "text-anchor": "end" }, frame.note);
   }
 }
 
