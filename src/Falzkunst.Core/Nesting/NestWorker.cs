@@ -28,6 +28,13 @@ internal sealed class NestWorker
 
     private const int Settlings = 3;
 
+    /// <summary>Partial layouts kept when laying as a jigsaw: at first, and how that grows with each attempt, as far as it goes.</summary>
+    private const int FirstFit = 6;
+    private const double FitGrowth = 1.7;
+    private const int WidestFit = 3000;
+    private const double FitNoise = 0.05;
+    private const double MostUnlaid = 0.6;
+
     /// <summary>Where a board nearly could be taken away, the search goes on from there unless it is so much worse than what was found before.</summary>
     private const double Worse = 1.3;
 
@@ -45,6 +52,7 @@ internal sealed class NestWorker
     private double _step = FirstStep;
     private int _failedDrops;
     private int _settled;
+    private int _fitWidth = FirstFit;
     private (Pose[] Poses, double Depth, int Last)? _nearly;
     private (Pose[] Poses, int Board, double Loss)? _nearlyDropped;
 
@@ -116,6 +124,11 @@ internal sealed class NestWorker
             return;
         }
         var used = Used();
+        if (used.Count == 2 && _fitWidth <= WidestFit && _dice.Below(3) > 0 && used.Where(b => b != last).ToList() is [var whole] && Interlock.Suits(_at.Task, whole, _spacedArea))
+        {
+            LayAsAJigsaw(whole, isOver);
+            return;
+        }
         _hopefulFill = Math.Min(1, _hopefulFill + Hope);
         if (used.Count > 1 && _dice.Share() < 0.5 / (1 + _failedDrops))
         {
@@ -129,6 +142,19 @@ internal sealed class NestWorker
             }
         }
         Shrink(last, used, isOver);
+    }
+
+    private void LayAsAJigsaw(int board, Func<bool> isOver)
+    {
+        var poses = new Interlock(_at, board, _dice).Try(_fitWidth, FitNoise, isOver);
+        if (!isOver()) _fitWidth = (int)(_fitWidth * FitGrowth);
+        if (poses is null) return;
+        _at.Restore(poses);
+        // What is laid is mostly right, so that the others find their places by separation.
+        var others = Enumerable.Range(0, poses.Length).Where(i => poses[i].Board < 0).ToList();
+        if (others.Count > poses.Length * MostUnlaid || !Spread(others, [board])) return;
+        OpenOnly([board]);
+        if (_separation.Run(Patience, Strikes, isOver)) Take();
     }
 
     /// <summary>Back to the best, with all boards open to their full depth.</summary>

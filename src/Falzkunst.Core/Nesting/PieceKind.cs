@@ -108,6 +108,15 @@ internal sealed class PieceKind
     /// <summary>The map from the piece's own coordinates to a sheet's.</summary>
     public Affine Place(Stance stance, double x, double y) => Linear(stance.Degrees, stance.Mirrored, Middle).Then(Affine.Move(x, y));
 
+    /// <summary>The spaced shape of a stance, smaller all round by so much, mm.</summary>
+    public Silhouette Smaller(int stance, double by)
+    {
+        var rings = Rings(Region.Of(_spaced[0], _spaced[1..]).Grow(-by, Corners.Sharp, 1));
+        if (rings.Length == 0) rings = _spaced;
+        var map = Linear(_turns[stance].Degrees, _turns[stance].Mirrored, new Point(0, 0));
+        return new Silhouette([.. rings.Select(r => r.Select(map.Apply).ToArray())], [.. Poles.Of(rings).Select(p => (map.Apply(p.Centre), p.Radius))], HullArea);
+    }
+
     private static Affine Linear(double degrees, bool mirrored, Point middle) =>
         Affine.Move(middle * -1).Then(mirrored ? Affine.Scale(-1, 1) : Affine.Identity).Then(Affine.Turn(degrees));
 
