@@ -119,7 +119,7 @@ test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async
 
 test("settling that a kill cuts off is shown as interrupted, with its best kept", async () => {
   const d = await desk();
-  const id = (await d.html("/")).match(/projects\/([0-9a-f-]{36})/)[1];
+  const id = (await d.html("/")).match(/projects\/([0-9a-f-]+)\/pieces/)[1];
   const page = `/projects/${id}/sheets`;
   const head = Number((await d.html(page)).match(/data-head="(\d+)"/)[1]);
   expect((await d.post(`${page}?handler=Settle`, { stock: "slate-220", seconds: "600" }, head)).status).toBe(200);

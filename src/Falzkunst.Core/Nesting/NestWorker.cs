@@ -251,8 +251,6 @@ internal sealed class NestWorker
         if (_separation.Run(isBold ? BoldPatience : Patience, isBold ? 1 : Strikes, isOver) && Take())
         {
             _step = Math.Min(MostStep, _step * StepUp);
-            _nearly = null;
-            _nearlyDropped = null;
         }
         else
         {
@@ -335,6 +333,7 @@ internal sealed class NestWorker
         var score = NestScore.Of(_at);
         if (!score.IsBetterThan(Best.Score)) return false;
         Best = new Incumbent(_at.Snapshot(), score);
+        (_nearly, _nearlyDropped) = (null, null);
         return true;
     }
 }

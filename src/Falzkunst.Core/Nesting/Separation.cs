@@ -17,6 +17,9 @@ internal sealed class Separation
     private const float MostGain = 2f;
     private const float Decay = 0.95f;
 
+    /// <summary>Weights stay far from where single precision ends.</summary>
+    private const float Heaviest = 1e12f;
+
     /// <summary>A loss counts as smaller from this share on.</summary>
     private const double Progress = 0.98;
 
@@ -218,13 +221,13 @@ internal sealed class Separation
         }
         for (var i = 0; i < _count; i++)
         {
-            _trespassWeight[i] = _trespass[i] > 0 ? _trespassWeight[i] * Gain(_trespass[i]) : MathF.Max(1, _trespassWeight[i] * Decay);
+            _trespassWeight[i] = _trespass[i] > 0 ? MathF.Min(Heaviest, _trespassWeight[i] * Gain(_trespass[i])) : MathF.Max(1, _trespassWeight[i] * Decay);
             if (_sum[i] <= 0) continue;
             foreach (var other in _at.On(_at[i].Board))
             {
                 if (other <= i || _loss[i * _count + other] is not (> 0 and var loss)) continue;
                 if (_weight[i * _count + other] <= 1) _heavy.Add((i, other));
-                _weight[i * _count + other] = _weight[other * _count + i] = _weight[i * _count + other] * Gain(loss);
+                _weight[i * _count + other] = _weight[other * _count + i] = MathF.Min(Heaviest, _weight[i * _count + other] * Gain(loss));
             }
         }
 

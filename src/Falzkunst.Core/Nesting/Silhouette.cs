@@ -156,10 +156,12 @@ internal sealed class Silhouette
     private static bool EdgesCross(Silhouette a, float dx, float dy, Silhouette b)
     {
         // What both boxes share, in b's frame; edges outside it cross nothing.
-        var left = MathF.Max((float)a.Box.MinX + dx, (float)b.Box.MinX);
-        var right = MathF.Min((float)a.Box.MaxX + dx, (float)b.Box.MaxX);
-        var top = MathF.Max((float)a.Box.MinY + dy, (float)b.Box.MinY);
-        var bottom = MathF.Min((float)a.Box.MaxY + dy, (float)b.Box.MaxY);
+        // A little more of it, since an edge on the rim of its box may be rounded off it.
+        const float More = (float)Slack;
+        var left = MathF.Max((float)a.Box.MinX + dx, (float)b.Box.MinX) - More;
+        var right = MathF.Min((float)a.Box.MaxX + dx, (float)b.Box.MaxX) + More;
+        var top = MathF.Max((float)a.Box.MinY + dy, (float)b.Box.MinY) - More;
+        var bottom = MathF.Min((float)a.Box.MaxY + dy, (float)b.Box.MaxY) + More;
         if (left > right || top > bottom) return false;
 
         var near = Scratch(ref _near, a._x0.Length);
