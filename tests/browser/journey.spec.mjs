@@ -81,13 +81,16 @@ test("from a file dropped in to a finished run and coordinates where they must b
     .flatMap(m => [...m[2].matchAll(/(\d+),(\d+)/g)].map(n => [Number(n[1]), Number(n[2])]));
   const [left, right, top, bottom] = [5 * 40, 85 * 40, (304.8 - 5) * 40, (304.8 - 55) * 40];
   const cuts = points("3");
-  // The next piece lies the spacing and at most a tenth of a millimetre farther on.
-  for (const [x, y] of [[left, top], [right, top], [right, bottom], [left, bottom], [left + 82 * 40, top], [right + 82 * 40, bottom]])
-    expect(cuts.some(p => Math.abs(p[0] - x) <= (x > right || x === left + 82 * 40 ? 5 : 1) && Math.abs(p[1] - y) <= 1), `a corner at ${x},${y}`).toBe(true);
+  // The next piece lies the spacing and at most two tenths of a millimetre more beside it.
+  const second = Math.min(...cuts.map(p => p[0]).filter(x => x > right));
+  expect(second - right).toBeGreaterThanOrEqual(2 * 40);
+  expect(second - right).toBeLessThanOrEqual(2.2 * 40);
+  for (const [x, y] of [[left, top], [right, top], [right, bottom], [left, bottom], [second, top], [second + 80 * 40, bottom]])
+    expect(cuts.some(p => Math.abs(p[0] - x) <= 1 && Math.abs(p[1] - y) <= 1), `a corner at ${x},${y}`).toBe(true);
   expect(Math.min(...cuts.map(p => p[0]))).toBe(left);
   expect(Math.max(...cuts.map(p => p[1]))).toBe(Math.round(top));
   const folds = points("2");
-  expect(new Set(folds.map(p => p[0]))).toEqual(new Set([45 * 40, (45 + 82) * 40]));
+  expect([...new Set(folds.map(p => p[0]))].sort((a, b) => a - b).map((x, i) => Math.abs(x - (i ? second : left) - 40 * 40) <= 1)).toEqual([true, true]);
   // Scores stop a millimetre short of the edge.
   expect(Math.max(...folds.map(p => p[1]))).toBe(Math.round((304.8 - 6.01) * 40));
   expect(Math.min(...folds.map(p => p[1]))).toBe(Math.round((304.8 - 53.99) * 40));
