@@ -1,7 +1,6 @@
 using System.Globalization;
 using BenchmarkDotNet.Running;
 using Falzkunst.Bench.Nesting;
-using Falzkunst.Core.Nesting;
 
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["puzzles", var count, var seeds, var seconds, .. var rest])

@@ -127,7 +127,7 @@ public static class Baselines
                 var next = k < taken.Count ? taken[k].From : double.PositiveInfinity;
                 if (next > x + 1e-9 && !Holds(Math.Min((x + Math.Min(next, high + 1)) / 2, high), y))
                 {
-                    return new Laid([.. spaced.Select(r => r.Select(p => new Point(p.X + x, p.Y + y)).ToArray())], Arr(spacedBox, x, y), ownBox.MaxY + y);
+                    return new Laid([.. spaced.Select(r => r.Select(p => new Point(p.X + x, p.Y + y)).ToArray())], spacedBox.Move(x, y), ownBox.MaxY + y);
                 }
                 if (k == taken.Count) break;
                 x = Math.Max(x, taken[k].To);
@@ -137,9 +137,9 @@ public static class Baselines
             bool Holds(double tx, double ty)
             {
                 var corner = new Point(own[0][0].X + tx, own[0][0].Y + ty);
-                return laid.Any(l => In(l.Spaced, new Point(spaced[0][0].X + tx, spaced[0][0].Y + ty)) || In(spaced, new Point(l.Spaced[0][0].X - tx, l.Spaced[0][0].Y - ty)))
-                    || zones.Any(z => In([z], corner) || In(own, new Point(z[0].X - tx, z[0].Y - ty)))
-                    || border is not null && !In(border, corner);
+                return laid.Any(l => Polygons.Contains(l.Spaced, new Point(spaced[0][0].X + tx, spaced[0][0].Y + ty)) || Polygons.Contains(spaced, new Point(l.Spaced[0][0].X - tx, l.Spaced[0][0].Y - ty)))
+                    || zones.Any(z => Polygons.Contains([z], corner) || Polygons.Contains(own, new Point(z[0].X - tx, z[0].Y - ty)))
+                    || border is not null && !Polygons.Contains(border, corner);
             }
         }
         return null;
@@ -181,13 +181,6 @@ public static class Baselines
         static double Across(Point a, Point b, double y) => a.X + (b.X - a.X) * (y - a.Y) / (b.Y - a.Y);
     }
 
-    private static bool In(Point[][] rings, Point p)
-    {
-        var inside = false;
-        foreach (var ring in rings) inside ^= Polygons.Contains(ring, p);
-        return inside;
-    }
-
     private static bool IsFree(NestSheet sheet, Region box) =>
         sheet.Blocked.All(b => box.And(Region.Of(b.Flat.ToArray(), [])).Area < 1e-6)
         && (sheet.Outline is null || box.Minus(Region.Of(sheet.Outline.Flat.ToArray(), []).Grow(-sheet.OutlineBorderMm, Corners.Round, 8)).Area < 1e-6);
@@ -198,7 +191,5 @@ public static class Baselines
         return job.Sheets.Where(s => count.GetValueOrDefault(s.Id) < s.Count).OrderByDescending(s => s.IsOffcut);
     }
 
-    private static Box Bounds(Point[][] rings) => rings.SelectMany(r => r).Aggregate(Box.Empty, (b, p) => b.Include(p));
-
-    private static Box Arr(Box box, double x, double y) => new(box.MinX + x, box.MinY + y, box.MaxX + x, box.MaxY + y);
+    private static Box Bounds(Point[][] rings) => Box.Around(rings.SelectMany(r => r));
 }

@@ -40,7 +40,7 @@ public static class Puzzle
 
     private static List<Region>? Cut(Region part, Random dice)
     {
-        var box = part.Rings.SelectMany(r => r).Aggregate(Box.Empty, (b, p) => b.Include(p));
+        var box = Box.Around(part.Rings.SelectMany(r => r));
         var reach = box.Width + box.Height;
         var middle = new Point(box.MinX + box.Width * (0.3 + 0.4 * dice.NextDouble()), box.MinY + box.Height * (0.3 + 0.4 * dice.NextDouble()));
         // Across the longer side, at a slant, straight or waved.

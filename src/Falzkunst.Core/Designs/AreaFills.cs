@@ -69,7 +69,7 @@ public static class AreaFills
         var turn = Affine.Turn(-angle);
         var back = turn.Inverse();
         var rings = inner.Rings.Select(r => r.Select(turn.Apply).ToArray()).ToList();
-        var box = rings.SelectMany(r => r).Aggregate(Box.Empty, (all, p) => all.Include(p));
+        var box = Box.Around(rings.SelectMany(r => r));
         var rows = (int)Math.Floor(box.Height / distance);
         if (rows > MostStrokes) throw TooFine();
         var top = box.MinY + (box.Height - rows * distance) / 2;

@@ -76,7 +76,7 @@ internal sealed class BoundarySamples
             taken.Ring(WithoutCrumbs([.. slit, .. slit.Reverse().Skip(1).SkipLast(1)]), 1, step);
         }
         (At, Inward, Ring, Edge, Along, Starts) = ([.. taken.At], [.. taken.Inward], [.. taken.Of], [.. taken.Edge], [.. taken.Along], [.. taken.Starts]);
-        _box = At.Aggregate(Box.Empty, (all, p) => all.Include(p));
+        _box = Box.Around(At);
         _cell = Math.Max(Math.Max(step, reach / 3), Math.Sqrt(_box.Area / MostCells));
         (_columns, _rows) = ((int)(_box.Width / _cell) + 1, (int)(_box.Height / _cell) + 1);
         _cellStarts = new int[_columns * _rows + 1];

@@ -91,7 +91,7 @@ public static class Thickening
     {
         if (neighbours.Count == 0) return 0;
         var own = new RegionIndex(WidthSurvey.Flat(PieceWidths.Rings(piece)));
-        return neighbours.Count(n => own.Bounds.Overlaps(n.Aggregate(Box.Empty, (box, p) => box.Include(p))) && n.Any(own.Contains));
+        return neighbours.Count(n => own.Bounds.Overlaps(Box.Around(n)) && n.Any(own.Contains));
     }
 
     private static int Nodes(Piece piece) => PieceWidths.Rings(piece).Sum(PathNodes.Count);

@@ -187,7 +187,7 @@ public static class WidthSurvey
     /// <summary>The diagonal of the box round some points.</summary>
     private static double Reach(IEnumerable<Point> points)
     {
-        var box = points.Aggregate(Box.Empty, (all, p) => all.Include(p));
+        var box = Box.Around(points);
         return box.IsEmpty ? 0 : Math.Sqrt(box.Width * box.Width + box.Height * box.Height);
     }
 }

@@ -62,6 +62,14 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
     /// <summary>This map done about a point instead of the origin.</summary>
     public Affine About(Point centre) => Move(centre * -1).Then(this).Then(Move(centre));
 
+    /// <summary>A rigid map said as a turn, after x has become -x where it mirrors; from 0 to below 360 degrees, clockwise on screen.</summary>
+    public (double Degrees, bool Mirrored) AsTurn()
+    {
+        // The first column is where (1, 0) goes, of which mirroring made (-1, 0).
+        var mirrored = Determinant < 0;
+        return ((Math.Atan2(mirrored ? -B : B, mirrored ? -A : A) * 180 / Math.PI % 360 + 360) % 360, mirrored);
+    }
+
     /// <summary>Upright rectangles stay upright: moves, scales, mirroring, quarter turns.</summary>
     public bool KeepsUpright => (B == 0 && C == 0) || (A == 0 && D == 0);
 

@@ -8,6 +8,9 @@ public readonly record struct Box(double MinX, double MinY, double MaxX, double 
 
     public static Box FromSize(double width, double height) => new(0, 0, width, height);
 
+    /// <summary>The tight box around points; empty for none.</summary>
+    public static Box Around(IEnumerable<Point> points) => points.Aggregate(Empty, (box, p) => box.Include(p));
+
     public bool IsEmpty => MinX > MaxX || MinY > MaxY;
     public double Width => IsEmpty ? 0 : MaxX - MinX;
     public double Height => IsEmpty ? 0 : MaxY - MinY;
@@ -23,6 +26,8 @@ public readonly record struct Box(double MinX, double MinY, double MaxX, double 
         : new(Math.Min(MinX, other.MinX), Math.Min(MinY, other.MinY), Math.Max(MaxX, other.MaxX), Math.Max(MaxY, other.MaxY));
 
     public Box Grow(double by) => IsEmpty ? this : new(MinX - by, MinY - by, MaxX + by, MaxY + by);
+
+    public Box Move(double x, double y) => new(MinX + x, MinY + y, MaxX + x, MaxY + y);
 
     public bool Contains(Point p) => p.X >= MinX && p.X <= MaxX && p.Y >= MinY && p.Y <= MaxY;
 

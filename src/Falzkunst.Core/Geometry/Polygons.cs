@@ -25,6 +25,14 @@ public static class Polygons
         return inside;
     }
 
+    /// <summary>Even-odd containment in several rings, an outline and its openings say.</summary>
+    public static bool Contains(IEnumerable<Point[]> rings, Point p)
+    {
+        var inside = false;
+        foreach (var ring in rings) inside ^= Contains(ring, p);
+        return inside;
+    }
+
     /// <summary>
     /// A point well inside the ring (even-odd): the middle of the widest stretch that lies inside, over a few level scan
     /// lines between corners. Null for rings without area.

@@ -12,7 +12,7 @@ public sealed class RegionIndex
 
     public RegionIndex(IReadOnlyCollection<Point[]> rings)
     {
-        Bounds = rings.SelectMany(r => r).Aggregate(Box.Empty, (box, p) => box.Include(p));
+        Bounds = Box.Around(rings.SelectMany(r => r));
         var edges = rings.Sum(r => r.Length);
         _rows = new List<(Point, Point)>[Math.Clamp(edges / 3, 1, MostRows)];
         for (var i = 0; i < _rows.Length; i++) _rows[i] = [];

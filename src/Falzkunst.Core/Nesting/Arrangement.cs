@@ -57,7 +57,7 @@ internal sealed class Arrangement
         if (pose.Board < 0) return;
         var stance = Task.Copies[copy].Kind[pose.Stance];
         _stance[copy] = stance;
-        _spaced[copy] = Moved(stance.Spaced.Box, pose.X, pose.Y);
+        _spaced[copy] = stance.Spaced.Box.Move(pose.X, pose.Y);
     }
 
     /// <summary>Where the middle of a stance may lie on a board; empty where it does not fit.</summary>
@@ -73,9 +73,9 @@ internal sealed class Arrangement
         foreach (var obstacle in Task.Boards[board].Obstacles)
         {
             Looks++;
-            if (MayMeet(Moved(stance.Own.Box, x, y), obstacle.Box) && Silhouette.Meets(stance.Own, (float)x, (float)y, obstacle)) return false;
+            if (MayMeet(stance.Own.Box.Move(x, y), obstacle.Box) && Silhouette.Meets(stance.Own, (float)x, (float)y, obstacle)) return false;
         }
-        var box = Moved(stance.Spaced.Box, x, y);
+        var box = stance.Spaced.Box.Move(x, y);
         foreach (var other in _on[board])
         {
             if (other == copy || !MayMeet(box, _spaced[other])) continue;
@@ -99,7 +99,7 @@ internal sealed class Arrangement
         var obstacles = Task.Boards[board].Obstacles;
         if (obstacles.Length == 0) return 0;
         float sum = 0;
-        var own = Moved(stance.Own.Box, x, y);
+        var own = stance.Own.Box.Move(x, y);
         foreach (var obstacle in obstacles)
         {
             if (!MayMeet(own, obstacle.Box)) continue;
@@ -118,7 +118,6 @@ internal sealed class Arrangement
     /// <summary>The copies on a board at this moment.</summary>
     public List<int> Listed(int board) => [.. _on[board]];
 
-    public static Box Moved(in Box box, double x, double y) => new(box.MinX + x, box.MinY + y, box.MaxX + x, box.MaxY + y);
-
-    private static bool MayMeet(in Box a, in Box b) => a.MinX < b.MaxX && b.MinX < a.MaxX && a.MinY < b.MaxY && b.MinY < a.MaxY;
+    /// <summary>Boxes with area in common.</summary>
+    public static bool MayMeet(in Box a, in Box b) => a.MinX < b.MaxX && b.MinX < a.MaxX && a.MinY < b.MaxY && b.MinY < a.MaxY;
 }

@@ -55,7 +55,7 @@ internal sealed class Board
             List<Point[]> rings = [outer, .. openings];
             obstacles.Add(new Silhouette(rings, Poles.Of(rings), Math.Abs(Polygons.SignedArea(outer))));
         }
-        var box = usable.Rings.SelectMany(r => r).Aggregate(Box.Empty, (b, p) => b.Include(p));
+        var box = Box.Around(usable.Rings.SelectMany(r => r));
         for (var i = 1; i <= count; i++) boards.Add(new Board(sheet, i, box, [.. obstacles], usable.Area, boards.FirstOrDefault()));
         return boards;
     }

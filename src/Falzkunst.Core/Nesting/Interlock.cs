@@ -34,7 +34,6 @@ internal sealed class Interlock
 
     private readonly Arrangement _at;
     private readonly Dice _dice;
-    private readonly int _board;
     private readonly Box _usable;
     private readonly int _columns;
     private readonly int _rows;
@@ -59,12 +58,15 @@ internal sealed class Interlock
 
     public Interlock(Arrangement at, int board, Dice dice)
     {
-        (_at, _board, _dice) = (at, board, dice);
+        (_at, Board, _dice) = (at, board, dice);
         _usable = at.Task.Boards[board].Usable;
         (_columns, _rows) = ((int)Math.Ceiling(_usable.Width / Cell), (int)Math.Ceiling(_usable.Height / Cell));
         _words = (_columns + 63) / 64;
         _smallest = (int)(0.3 * at.Task.Kinds.Min(k => k.Area) / (Cell * Cell));
     }
+
+    /// <summary>The board that is filled.</summary>
+    public int Board { get; }
 
     /// <summary>The jigsaw way is worth trying: one plain board, few copies, and hardly any room to spare.</summary>
     public static bool Suits(NestTask task, int board, double spacedArea) =>
@@ -124,7 +126,7 @@ internal sealed class Interlock
                 if (found is not { } at) continue;
                 var after = (ulong[])taken.Clone();
                 Take(after, stamp, (int)Math.Round((at.X - _usable.MinX) / Cell), (int)Math.Round((at.Y - _usable.MinY) / Cell));
-                next.Add(new State(state, copy, new Pose(_board, s, at.X, at.Y), state.Used | 1UL << copy, after, Edge(after) * (1 + noise * _dice.Share())));
+                next.Add(new State(state, copy, new Pose(Board, s, at.X, at.Y), state.Used | 1UL << copy, after, Edge(after) * (1 + noise * _dice.Share())));
             }
         }
     }
@@ -182,11 +184,10 @@ internal sealed class Interlock
         float Loss(double tx, double ty)
         {
             float sum = 0;
-            var box = Arrangement.Moved(stance.Spaced.Box, tx, ty);
+            var box = stance.Spaced.Box.Move(tx, ty);
             foreach (var (other, ox, oy) in placed)
             {
-                var there = Arrangement.Moved(other.Spaced.Box, ox, oy);
-                if (box.MinX >= there.MaxX || there.MinX >= box.MaxX || box.MinY >= there.MaxY || there.MinY >= box.MaxY) continue;
+                if (!Arrangement.MayMeet(box, other.Spaced.Box.Move(ox, oy))) continue;
                 _at.Looks++;
                 sum += Silhouette.Overlap(stance.Spaced, (float)(tx - ox), (float)(ty - oy), other.Spaced);
             }

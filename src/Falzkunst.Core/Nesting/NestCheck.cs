@@ -95,7 +95,7 @@ public static class NestCheck
         private FlatShape(Point[][] rings)
         {
             _rings = rings;
-            Bounds = rings[0].Aggregate(Box.Empty, (b, p) => b.Include(p));
+            Bounds = Box.Around(rings[0]);
         }
 
         public Box Bounds { get; }
@@ -108,12 +108,7 @@ public static class NestCheck
 
         public FlatShape Map(Affine map) => new([.. _rings.Select(r => r.Select(map.Apply).ToArray())]);
 
-        public bool Holds(Point p)
-        {
-            var inside = false;
-            foreach (var ring in _rings) inside ^= Polygons.Contains(ring, p);
-            return inside;
-        }
+        public bool Holds(Point p) => Polygons.Contains(_rings, p);
 
         /// <summary>They have more in common than a touch.</summary>
         public bool Overlaps(FlatShape other, double touch)

@@ -53,6 +53,7 @@ internal sealed class NestWorker
     private int _failedDrops;
     private int _settled;
     private int _fitWidth = FirstFit;
+    private Interlock? _interlock;
     private (Pose[] Poses, double Depth, int Last)? _nearly;
     private (Pose[] Poses, int Board, double Loss)? _nearlyDropped;
 
@@ -146,7 +147,9 @@ internal sealed class NestWorker
 
     private void LayAsAJigsaw(int board, Func<bool> isOver)
     {
-        var poses = new Interlock(_at, board, _dice).Try(_fitWidth, FitNoise, isOver);
+        // Its shapes on the grid are made once.
+        if (_interlock?.Board != board) _interlock = new Interlock(_at, board, _dice);
+        var poses = _interlock.Try(_fitWidth, FitNoise, isOver);
         if (!isOver()) _fitWidth = (int)(_fitWidth * FitGrowth);
         if (poses is null) return;
         _at.Restore(poses);
@@ -179,10 +182,10 @@ internal sealed class NestWorker
     {
         OpenOnly(Enumerable.Range(0, _at.Task.Boards.Length));
         var copy = unplaced[_dice.Below(unplaced.Count)];
-        if (_at.Task.Copies[copy].Group >= 0 || _separation.Best(copy, fromHere: false) is not { } pose)
+        if (_at.Task.Copies[copy].Group >= 0 || _separation.Best(copy) is not { } pose)
         {
             // It fits nowhere, or would have to bring its group: others may still gain.
-            if (unplaced.All(c => _at.Task.Copies[c].Group >= 0 || _separation.Best(c, fromHere: false) is null)) IsContent = true;
+            if (unplaced.All(c => _at.Task.Copies[c].Group >= 0 || _separation.Best(c) is null)) IsContent = true;
             return;
         }
         _at.Put(copy, pose);
@@ -296,7 +299,7 @@ internal sealed class NestWorker
                 homes[group] = home;
                 OpenOnly([home]);
             }
-            var pose = _separation.Best(copy, fromHere: false);
+            var pose = _separation.Best(copy);
             if (group >= 0) OpenOnly(open);
             if (pose is not { } found) return false;
             _at.Put(copy, found);

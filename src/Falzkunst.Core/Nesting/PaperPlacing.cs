@@ -81,9 +81,8 @@ public static class PaperPlacing
 
         static NestPlacement Placed(Placement p)
         {
-            var mirrored = p.Place.Determinant < 0;
-            var degrees = Math.Atan2(mirrored ? -p.Place.B : p.Place.B, mirrored ? -p.Place.A : p.Place.A) * 180 / Math.PI;
-            return new(p.Piece, p.Copy, p.Place, (Math.Round(degrees, 9) % 360 + 360) % 360, mirrored);
+            var (degrees, mirrored) = p.Place.AsTurn();
+            return new(p.Piece, p.Copy, p.Place, Math.Round(degrees, 9) % 360, mirrored);
         }
     }
 

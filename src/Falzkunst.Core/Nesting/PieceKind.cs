@@ -28,7 +28,6 @@ internal sealed class PieceKind
     private readonly Point[][] _own;
     private readonly IReadOnlyList<(Point, double)> _spacedPoles;
     private readonly IReadOnlyList<(Point, double)> _ownPoles;
-    private readonly Box _exact;
     private readonly ConcurrentDictionary<int, Stance> _stances = new();
     private readonly List<(double Degrees, bool Mirrored)> _turns;
 
@@ -38,7 +37,6 @@ internal sealed class PieceKind
         Middle = piece.Outline.Bounds.Centre;
         var home = Affine.Move(Middle * -1);
         var paths = piece.Openings.Prepend(piece.Outline).Select(p => p.Map(home)).ToList();
-        _exact = paths[0].Bounds;
         IsCurved = paths.Any(p => p.Segments.Any(s => s.IsCubic));
         Area = paths.Select((p, i) => Math.Abs(p.SignedArea) * (i == 0 ? 1 : -1)).Sum();
 
@@ -95,9 +93,7 @@ internal sealed class PieceKind
     /// <summary>The stance of a place that was given by hand; not one of those to choose from unless it is one of the allowed turns.</summary>
     public int StanceOf(Affine place)
     {
-        var mirrored = place.Determinant < 0;
-        // The first column is where (1, 0) goes, of which mirroring made (-1, 0).
-        var degrees = (Math.Atan2(mirrored ? -place.B : place.B, mirrored ? -place.A : place.A) * 180 / Math.PI % 360 + 360) % 360;
+        var (degrees, mirrored) = place.AsTurn();
         if (Math.Abs(degrees - Math.Round(degrees)) < 1e-9) degrees = Math.Round(degrees) % 360;
         var known = _turns.FindIndex(t => t.Mirrored == mirrored && Math.Abs(t.Degrees - degrees) < 1e-9);
         if (known >= 0) return known;
@@ -125,12 +121,8 @@ internal sealed class PieceKind
         var (degrees, mirrored) = _turns[stance];
         var map = Linear(degrees, mirrored, new Point(0, 0));
         var spaced = Of(_spaced, _spacedPoles);
-        var bounds = _exact;
-        if (degrees != 0 || mirrored)
-        {
-            // The box of a turned curve is that of its turned path; the flat own shape lies round it.
-            bounds = map.KeepsUpright ? Boxed([[.. Corners4(_exact).Select(map.Apply)]]) : Piece.Outline.BoundsUnder(Linear(degrees, mirrored, Middle));
-        }
+        // The true curves' box: the flat own shape lies round them.
+        var bounds = Piece.Outline.BoundsUnder(Linear(degrees, mirrored, Middle));
         return new Stance(degrees, mirrored, spaced, Of(_own, _ownPoles), bounds);
 
         Silhouette Of(Point[][] rings, IReadOnlyList<(Point Centre, double Radius)> poles) =>
@@ -153,7 +145,7 @@ internal sealed class PieceKind
     {
         var map = Linear(degrees, mirrored, new Point(0, 0));
         var turned = _own.SelectMany(r => r).Select(map.Apply).ToArray();
-        var box = Boxed([turned]);
+        var box = Box.Around(turned);
         return string.Join(' ', turned.Select(p => $"{Math.Round(p.X - box.MinX, 2) + 0.0},{Math.Round(p.Y - box.MinY, 2) + 0.0}").Order(StringComparer.Ordinal));
     }
 
@@ -172,13 +164,4 @@ internal sealed class PieceKind
     /// <summary>Outer ring first, then openings. A piece that fell into parts is taken by all of their rings.</summary>
     private static Point[][] Rings(Region region) =>
         [.. region.Parts.OrderByDescending(p => Math.Abs(Polygons.SignedArea(p.Outer))).SelectMany(p => p.Openings.Prepend(p.Outer))];
-
-    private static Box Boxed(IEnumerable<Point[]> rings)
-    {
-        var box = Box.Empty;
-        foreach (var ring in rings) foreach (var p in ring) box = box.Include(p);
-        return box;
-    }
-
-    private static Point[] Corners4(Box b) => [new(b.MinX, b.MinY), new(b.MaxX, b.MinY), new(b.MaxX, b.MaxY), new(b.MinX, b.MaxY)];
 }

@@ -50,8 +50,7 @@ internal static class Poles
     private static List<(Point Centre, double Radius)> Balls(IReadOnlyList<Point[]> rings)
     {
         var balls = new List<(Point Centre, double Radius)>();
-        var box = Box.Empty;
-        foreach (var p in rings[0]) box = box.Include(p);
+        var box = Box.Around(rings[0]);
         var most = Math.Min(box.Width, box.Height) / 2 + 1e-9;
         var length = rings.Sum(r => r.Select((p, i) => p.DistanceTo(r[(i + 1) % r.Length])).Sum());
         var step = length / Samples;
@@ -80,7 +79,7 @@ internal static class Poles
     {
         var (from, to) = ring.Select((p, i) => (p, To: ring[(i + 1) % ring.Length])).MaxBy(e => e.p.DistanceTo(e.To));
         var along = to - from;
-        return along.Length > 0 && IsInside(rings, Point.Lerp(from, to, 0.5) + new Point(-along.Y, along.X) * (1e-5 / along.Length));
+        return along.Length > 0 && Polygons.Contains(rings, Point.Lerp(from, to, 0.5) + new Point(-along.Y, along.X) * (1e-5 / along.Length));
     }
 
     private static (Point Centre, double Radius)? Ball(IReadOnlyList<Point[]> rings, Point p, Point normal, double most)
@@ -110,18 +109,11 @@ internal static class Poles
             for (var column = 0; column < Cells; column++)
             {
                 var p = new Point(box.MinX + box.Width * (column + 0.5) / Cells, box.MinY + box.Height * (row + 0.5) / Cells);
-                if (!IsInside(rings, p)) continue;
+                if (!Polygons.Contains(rings, p)) continue;
                 var clear = Nearest(rings, p).Distance;
                 if (clear > 1e-4) balls.Add((p, clear * (1 - 1e-6)));
             }
         }
-    }
-
-    private static bool IsInside(IReadOnlyList<Point[]> rings, Point p)
-    {
-        var inside = false;
-        foreach (var ring in rings) inside ^= Polygons.Contains(ring, p);
-        return inside;
     }
 
     private static (Point Point, double Distance) Nearest(IReadOnlyList<Point[]> rings, Point p)

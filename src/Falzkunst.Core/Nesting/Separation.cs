@@ -99,7 +99,7 @@ internal sealed class Separation
     }
 
     /// <summary>The place of least weighted overlap that sampling finds for a copy on the open boards.</summary>
-    public Pose? Best(int copy, bool fromHere) => Search(copy, fromHere) is { } s ? new Pose(s.Board, s.Stance, s.X, s.Y) : null;
+    public Pose? Best(int copy) => Search(copy, fromHere: false) is { } s ? new Pose(s.Board, s.Stance, s.X, s.Y) : null;
 
     /// <summary>All weights are one again.</summary>
     private void Forget()
@@ -122,7 +122,7 @@ internal sealed class Separation
             {
                 var copy = on[i];
                 var (stance, pose) = (_at.Stance(copy), _at[copy]);
-                var box = Arrangement.Moved(stance.Spaced.Box, pose.X, pose.Y);
+                var box = stance.Spaced.Box.Move(pose.X, pose.Y);
                 if (!_at.IsFixed(copy)) _sum[copy] += _trespass[copy] = _at.Trespass(stance, board, pose.X, pose.Y);
                 for (var k = 0; k < i; k++)
                 {
@@ -183,7 +183,7 @@ internal sealed class Separation
         }
         _at.Put(copy, to);
         _sum[copy] = _trespass[copy] = _at.Trespass(_at.Stance(copy), to.Board, to.X, to.Y);
-        var box = Arrangement.Moved(_at.Stance(copy).Spaced.Box, to.X, to.Y);
+        var box = _at.Stance(copy).Spaced.Box.Move(to.X, to.Y);
         foreach (var other in _at.On(to.Board))
         {
             if (other == copy) continue;
@@ -237,7 +237,7 @@ internal sealed class Separation
     private double Cost(int copy, Stance stance, int board, double x, double y, double bound)
     {
         double cost = _trespassWeight[copy] * _at.Trespass(stance, board, x, y);
-        var box = Arrangement.Moved(stance.Spaced.Box, x, y);
+        var box = stance.Spaced.Box.Move(x, y);
         var row = copy * _count;
         foreach (var other in _at.On(board))
         {

@@ -72,8 +72,6 @@ internal sealed class Silhouette
 
     public int PoleCount { get; }
 
-    public int EdgeCount => _x0.Length;
-
     /// <summary>By how much a shape moved by (dx, dy) overlaps another; 0 where they do not meet.</summary>
     public static float Overlap(Silhouette a, float dx, float dy, Silhouette b)
     {
