@@ -91,12 +91,19 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
             e.HasKey(s => new { s.Owner, s.Key });
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(s => s.Owner);
             e.HasMany(s => s.Sheets).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey });
+            e.HasMany(s => s.Offcuts).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey });
             e.HasMany(s => s.Settings).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey });
         });
         model.Entity<StockSheetRow>(e =>
         {
             e.ToTable("stock_sheets", t => t.HasCheckConstraint("ck_stock_sheets_sane", "width_mm > 0 and height_mm > 0 and count >= 0"));
             e.HasKey(s => new { s.Owner, s.StockKey, s.Name });
+        });
+        model.Entity<StockOffcutRow>(e =>
+        {
+            e.ToTable("stock_offcuts");
+            e.HasKey(o => new { o.Owner, o.StockKey, o.Name });
+            e.Property(o => o.Name).HasMaxLength(80);
         });
         model.Entity<StockSettingRow>(e =>
         {

@@ -29,6 +29,7 @@ builder.Services.AddScoped<ProjectDesk>();
 builder.Services.AddScoped<ArtDesk>();
 builder.Services.AddSingleton<MotifCache>();
 builder.Services.AddSingleton<PlanCache>();
+builder.Services.AddSingleton<HandCache>();
 builder.Services.AddSingleton<DetailCache>();
 builder.Services.AddHostedService<PracticeDriver>();
 builder.Services.AddHostedService<SettlingDriver>();

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Web;
@@ -10,9 +11,18 @@ internal static class SheetPicture
     private const double Width = 176;
     private const double Height = 62;
     private const double Gap = 14;
+    private const double OffcutSize = 40;
 
     /// <summary>Points round the outline of a piece.</summary>
     private const int CoarsePoints = 60;
+
+    /// <summary>The outline of an offcut.</summary>
+    public static string Svg(Offcut offcut, string colour)
+    {
+        var map = SmallPicture.Fit(offcut.Outline.Bounds, OffcutSize, OffcutSize, 2);
+        var data = string.Concat(offcut.Holes.Prepend(offcut.Outline).Select(p => SmallPicture.Data(p.Map(map))));
+        return string.Create(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {OffcutSize} {OffcutSize}\"><path d=\"{data}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-opacity=\".5\" stroke-width=\".8\"/></svg>");
+    }
 
     public static string Svg(StockLayout layout, Design design, string colour)
     {
@@ -23,7 +33,7 @@ internal static class SheetPicture
         foreach (var sheet in layout.Sheets)
         {
             var on = Core.Geometry.Affine.Move(left, 0).Then(map);
-            svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{SmallPicture.Data(Core.Geometry.Path.Rectangle(0, 0, sheet.Width, sheet.Height).Map(on))}\" fill=\"{colour}\" fill-opacity=\".35\" stroke=\"#24313A\" stroke-opacity=\".4\" stroke-width=\".5\"/>");
+            svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{SmallPicture.Data((sheet.Outline ?? Core.Geometry.Path.Rectangle(0, 0, sheet.Width, sheet.Height)).Map(on))}\" fill=\"{colour}\" fill-opacity=\".35\" stroke=\"#24313A\" stroke-opacity=\".4\" stroke-width=\".5\"/>");
             foreach (var p in sheet.Placements)
             {
                 if (design.Find(p.Piece) is not { } piece) continue;

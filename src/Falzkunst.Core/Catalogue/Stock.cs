@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Catalogue;
 
@@ -23,6 +24,16 @@ public sealed record Stock(
     ImmutableArray<SheetSize> Sheets,
     ImmutableArray<ToolSettings> Settings)
 {
+    /// <summary>Rests of earlier sheets, used before new ones.</summary>
+    public ImmutableArray<Offcut> Offcuts { get; init; } = [];
+
+    /// <summary>A name for one more offcut.</summary>
+    public string NextOffcut => Enumerable.Range(1, Offcuts.Length + Sheets.Length + 1).Select(n => $"Rest {n}")
+        .First(name => Offcuts.All(o => o.Name != name) && Sheets.All(s => s.Name != name));
+
+    /// <summary>Its back equals its front, so that pieces that are only cut may lie on their face.</summary>
+    public bool BothSidesAlike { get; init; }
+
     /// <summary>The narrowest part that it bears when worked with a tool, mm.</summary>
     public double NarrowestFor(Tool tool) => SettingsFor(tool).NarrowestMm ?? NarrowestMm;
 
@@ -37,3 +48,13 @@ public sealed record Stock(
 /// <param name="HeightMm">Height as it lies on the mat.</param>
 /// <param name="Count">How many there are.</param>
 public sealed record SheetSize(string Name, double WidthMm, double HeightMm, int Count);
+
+/// <summary>A rest of an earlier sheet.</summary>
+/// <param name="Name">Unique in its stock, among the sizes of sheets too.</param>
+/// <param name="Outline">Its true outline, mm, with the upper left corner of its box at 0, 0.</param>
+/// <param name="Holes">Where pieces were cut out of it.</param>
+public sealed record Offcut(string Name, Path Outline, ImmutableArray<Path> Holes)
+{
+    /// <summary>Area, mm².</summary>
+    public double Area => Math.Abs(Outline.SignedArea) - Holes.Sum(h => Math.Abs(h.SignedArea));
+}

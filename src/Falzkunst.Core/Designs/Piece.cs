@@ -30,6 +30,13 @@ public sealed record Piece(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Locked { get; init; }
 
+    /// <summary>How it may be turned on its sheet.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public Lie Lie { get; init; }
+
+    /// <summary>It is cut through and nothing else, so that its face and its back are the same.</summary>
+    public bool IsOnlyCut => Lines.All(l => l is { Operation: Operation.Cut or Operation.Aid } or { Way.LeftOut: true } && !l.Way.HalfCut);
+
     /// <summary>The art file it came from; null for pieces drawn here.</summary>
     public Guid? Art { get; init; }
 

@@ -36,11 +36,20 @@ public sealed record SheetLayouts(
 /// <param name="Unplaced">Copies of its pieces that found no place.</param>
 public sealed record StockLayout(string Stock, ImmutableArray<SheetLayout> Sheets, ImmutableArray<Unplaced> Unplaced)
 {
+    /// <summary>Id of a sheet by its number.</summary>
+    public static string IdOf(string stock, int number) => $"{stock}-{number}";
+
+    /// <summary>Without sheets on which nothing lies, the others numbered through.</summary>
+    public StockLayout Tidy() => this with
+    {
+        Sheets = [.. Sheets.Where(s => s.Placements.Length > 0).Select((s, i) => s with { Id = IdOf(Stock, i + 1), Number = i + 1 })],
+    };
+
     /// <summary>The share of all its sheets that is paper of pieces, 0 to 1.</summary>
     public double Utilisation(Design design)
     {
-        var area = Sheets.Sum(s => s.Width * s.Height);
-        return area > 0 ? Sheets.Sum(s => s.Utilisation(design) * s.Width * s.Height) / area : 0;
+        var area = Sheets.Sum(s => s.Area);
+        return area > 0 ? Sheets.Sum(s => s.Utilisation(design) * s.Area) / area : 0;
     }
 }
 
@@ -48,7 +57,7 @@ public sealed record StockLayout(string Stock, ImmutableArray<SheetLayout> Sheet
 /// <param name="Id">Unique among the layouts: stock key and number.</param>
 /// <param name="Stock">Key of the stock.</param>
 /// <param name="Number">1 for the first sheet of its stock.</param>
-/// <param name="SizeName">Name of the sheet's size in the drawer.</param>
+/// <param name="SizeName">Name of the sheet's size, or of the offcut, in the drawer.</param>
 /// <param name="Width">mm.</param>
 /// <param name="Height">mm.</param>
 /// <param name="Borders">Strips in which nothing lies.</param>
@@ -63,9 +72,22 @@ public sealed record SheetLayout(
     Borders Borders,
     ImmutableArray<Placement> Placements)
 {
-    /// <summary>The share of the sheet's whole area that is paper of pieces, 0 to 1.</summary>
-    public double Utilisation(Design design) =>
-        Placements.Sum(p => design.Find(p.Piece)?.Area ?? 0) / (Width * Height);
+    /// <summary>The true outline of an offcut within width and height; null for a whole sheet.</summary>
+    public Path? Outline { get; init; }
+
+    /// <summary>Zones in which nothing lies: where there is no paper, or none that is sound.</summary>
+    public ImmutableArray<Path> Blocked { get; init; } = [];
+
+    /// <summary>The paper's area, mm²; blocked zones are part of it.</summary>
+    public double Area => Outline is null ? Width * Height : Math.Abs(Outline.SignedArea);
+
+    /// <summary>The box within its borders, mm.</summary>
+    public Box Usable => new(Borders.Left, Borders.Top, Width - Borders.Right, Height - Borders.Bottom);
+
+    /// <summary>The share of the sheet's area that is paper of pieces, 0 to 1.</summary>
+    public double Utilisation(Design design) => Placements.Sum(p => design.Find(p.Piece)?.Area ?? 0) / Area;
+
+    public Placement? Find(string piece, int copy) => Placements.FirstOrDefault(p => p.Piece == piece && p.Copy == copy);
 }
 
 /// <summary>One copy of a piece on a sheet.</summary>

@@ -39,9 +39,16 @@ public static class NestCheck
     public const double Touching = 0.002;
 
     /// <summary>Every fault of a layout; none for a valid one.</summary>
-    public static IEnumerable<NestFault> Faults(NestJob job, NestResult result)
+    public static IEnumerable<NestFault> Faults(NestJob job, NestResult result) =>
+        Faults(job, result, job.Pieces.ToDictionary(p => p.Id, FlatShape.Of), _ => true);
+
+    /// <summary>The faults that some copies have a part in.</summary>
+    /// <param name="job">The job.</param>
+    /// <param name="result">Its answer.</param>
+    /// <param name="shapes">The job's pieces made flat, by id.</param>
+    /// <param name="concerns">Tells the copies, by their place on their sheet; a pair is told by its later one.</param>
+    internal static IEnumerable<NestFault> Faults(NestJob job, NestResult result, IReadOnlyDictionary<string, FlatShape> shapes, Func<int, bool> concerns)
     {
-        var shapes = job.Pieces.ToDictionary(p => p.Id, FlatShape.Of);
         var sheets = job.Sheets.ToDictionary(s => s.Id);
         var pieces = job.Pieces.ToDictionary(p => p.Id);
         for (var s = 0; s < result.Sheets.Length; s++)
@@ -52,10 +59,11 @@ public static class NestCheck
             var paper = sheet.Outline is { } o ? FlatShape.Of([o]) : null;
             for (var i = 0; i < placed.Count; i++)
             {
+                if (!concerns(i)) continue;
                 if (OverBorder(sheet, placed[i].Bounds) is > Touching and var over) yield return new(NestFaultKind.OverBorder, s, i, null, over);
                 if (zones.Any(z => placed[i].Overlaps(z, Touching))) yield return new(NestFaultKind.OnBlocked, s, i, null, 0);
                 if (paper is not null && LeavesPaper(placed[i], paper, sheet.OutlineBorderMm) is { } short_) yield return new(NestFaultKind.OnBlocked, s, i, null, short_);
-                if (!IsAllowed(pieces[result.Sheets[s].Placements[i].Id], result.Sheets[s].Placements[i], job)) yield return new(NestFaultKind.Turned, s, i, null, 0);
+                if (!IsPinned(result.Sheets[s].Placements[i], job) && !IsAllowed(pieces[result.Sheets[s].Placements[i].Id], result.Sheets[s].Placements[i])) yield return new(NestFaultKind.Turned, s, i, null, 0);
                 for (var k = 0; k < i; k++)
                 {
                     if (!placed[i].Bounds.Grow(job.SpacingMm + Touching).Overlaps(placed[k].Bounds)) continue;
@@ -80,9 +88,11 @@ public static class NestCheck
         return apart < border - Touching ? apart : null;
     }
 
-    private static bool IsAllowed(NestPiece piece, NestPlacement placement, NestJob job)
+    private static bool IsPinned(NestPlacement placement, NestJob job) => job.Pins.Any(p => p.Piece == placement.Id && p.Copy == placement.Copy);
+
+    /// <summary>A piece may be turned, or laid on its face, like that.</summary>
+    public static bool IsAllowed(NestPiece piece, NestPlacement placement)
     {
-        if (job.Pins.Any(p => p.Piece == placement.Id && p.Copy == placement.Copy)) return true;
         if (!placement.Mirrored == placement.Place.Determinant < 0 || placement.Mirrored && !piece.MayMirror) return false;
         return piece.Turns.IsFree || piece.Turns.Degrees.Any(d => Math.Abs(d - placement.Degrees) < 1e-9);
     }

@@ -38,22 +38,80 @@ public static class PaperPlacing
         return new SheetLayouts(sheets.ToImmutable(), unplaced.ToImmutable(), spacingMm, madeFor);
     }
 
+    /// <summary>Nothing lies nearer to the edge of an offcut, which was cut by hand or knife, mm.</summary>
+    public const double OffcutBorderMm = 2;
+
     /// <summary>The job of one stock's pieces.</summary>
     /// <param name="design">The pieces.</param>
-    /// <param name="stock">Whose pieces, and the sheets at hand.</param>
+    /// <param name="stock">Whose pieces, and the sheets and offcuts at hand.</param>
     /// <param name="machine">Its unreachable strips are kept free, and sheets larger than its mat are passed over.</param>
     /// <param name="spacingMm">Distance between pieces.</param>
     /// <param name="cards">Every quantity is taken this often.</param>
     /// <param name="now">Where they lie now; what is pinned there stays, as far as it is still there.</param>
     public static NestJob JobFor(Design design, Stock stock, Machine machine, double spacingMm, int cards, StockLayout? now)
     {
-        var sizes = stock.Sheets.Where(s => s.WidthMm <= machine.MatWidthMm && s.HeightMm <= machine.MatHeightMm);
         var job = new NestJob(
-            [.. sizes.Select(s => new NestSheet(s.Name, s.WidthMm, s.HeightMm, machine.Unreachable, s.Count))],
-            [.. design.Pieces.Where(p => p.Stock == stock.Key).Select(p => PieceOf(p, cards))],
+            SheetsFor(stock, machine),
+            [.. design.Pieces.Where(p => p.Stock == stock.Key).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p)))],
             spacingMm);
         return now is null ? job : job with { Pins = [.. Pins(now, job)] };
     }
+
+    private static ImmutableArray<NestSheet> SheetsFor(Stock stock, Machine machine)
+    {
+        var whole = stock.Sheets.Select(s => new NestSheet(s.Name, s.WidthMm, s.HeightMm, machine.Unreachable, s.Count));
+        return [.. whole.Concat(stock.Offcuts.Select(o => SheetOf(o, machine))).Where(s => s.Width <= machine.MatWidthMm && s.Height <= machine.MatHeightMm)];
+    }
+
+    /// <summary>
+    /// A layout as a job in which everything is pinned where it lies, each sheet by its id: to look at what may be done by hand,
+    /// where turns are free unless the paper has a direction.
+    /// </summary>
+    public static NestJob JobOf(StockLayout layout, Design design, double spacingMm)
+    {
+        var most = layout.Sheets.SelectMany(s => s.Placements).GroupBy(p => p.Piece).ToDictionary(g => g.Key, g => g.Max(p => p.Copy));
+        return new NestJob(
+            [.. layout.Sheets.Select(SheetOf)],
+            [.. design.Pieces.Where(p => most.ContainsKey(p.Id)).Select(p => PieceOf(p, most[p.Id], mayMirror: true, TurnsByHand(p)))],
+            spacingMm)
+        {
+            Pins = [.. layout.Sheets.SelectMany(s => s.Placements.Where(p => design.Find(p.Piece) is not null).Select(p => new NestPin(p.Piece, p.Copy, s.Id, 1, p.Place)))],
+        };
+    }
+
+    /// <summary>A sheet of a layout as one of a job, named by its id there.</summary>
+    public static NestSheet SheetOf(SheetLayout sheet) => new(sheet.Id, sheet.Width, sheet.Height, sheet.Borders, 1)
+    {
+        Outline = sheet.Outline, Blocked = sheet.Blocked, OutlineBorderMm = sheet.Outline is null ? 0 : OffcutBorderMm, IsOffcut = sheet.Outline is not null,
+    };
+
+    /// <summary>An offcut as a sheet of a job.</summary>
+    private static NestSheet SheetOf(Offcut offcut, Machine machine)
+    {
+        var (size, strips) = (offcut.Outline.Bounds, machine.Unreachable);
+        // Smaller than what the tools reach, it is laid where they reach all of it.
+        var across = size.Width + strips.Left + strips.Right > machine.MatWidthMm;
+        var down = size.Height + strips.Top + strips.Bottom > machine.MatHeightMm;
+        var borders = new Borders(down ? strips.Top : 0, across ? strips.Right : 0, down ? strips.Bottom : 0, across ? strips.Left : 0);
+        return new NestSheet(offcut.Name, size.Width, size.Height, borders, 1)
+        {
+            Outline = offcut.Outline, Blocked = offcut.Holes, OutlineBorderMm = OffcutBorderMm, IsOffcut = true,
+        };
+    }
+
+    /// <summary>Every copy of a layout lies in a turn that its piece may have.</summary>
+    public static bool AllowsTurns(NestJob job, StockLayout layout) => layout.Sheets.SelectMany(s => s.Placements).All(p =>
+        NestCheck.IsAllowed(job.Pieces.First(q => q.Id == p.Piece), Placed(p.Piece, p.Copy, p.Place)));
+
+    private static Turns TurnsOf(Piece piece) => piece.Lie switch
+    {
+        Lie.AsDrawn => Turns.None,
+        Lie.AlongGrain => Turns.Half,
+        Lie.AnyAngle => Turns.Free,
+        _ => Turns.Quarters,
+    };
+
+    private static Turns TurnsByHand(Piece piece) => piece.Lie is Lie.AsDrawn or Lie.AlongGrain ? TurnsOf(piece) : Turns.Free;
 
     /// <summary>A nester's answer as sheets of a stock, numbered through.</summary>
     public static StockLayout LayoutOf(NestResult result, NestJob job, Stock stock)
@@ -65,10 +123,50 @@ public static class PaperPlacing
             {
                 var size = job.Sheets.First(s => s.Id == nested.Sheet);
                 return new SheetLayout(
-                    $"{stock.Key}-{i + 1}", stock.Key, i + 1, size.Id, size.Width, size.Height, size.Borders,
-                    [.. nested.Placements.Select(p => new Placement(p.Id, p.Copy, p.Place) { Pinned = pinned.Contains((p.Id, p.Copy)) })]);
+                    StockLayout.IdOf(stock.Key, i + 1), stock.Key, i + 1, size.Id, size.Width, size.Height, size.Borders,
+                    [.. nested.Placements.Select(p => new Placement(p.Id, p.Copy, p.Place) { Pinned = pinned.Contains((p.Id, p.Copy)) })])
+                {
+                    Outline = size.Outline, Blocked = size.Blocked,
+                };
             })],
             [.. result.Left.Select(l => new Unplaced(l.Id, l.Copies, l.Reason))]);
+    }
+
+    /// <summary>An empty sheet, or the offcut, of that name, where the drawer has one more than the layout uses; null where it has not.</summary>
+    public static SheetLayout? OneMore(StockLayout layout, Stock stock, Machine machine, string size)
+    {
+        var kind = SheetsFor(stock, machine).FirstOrDefault(s => s.Id == size);
+        if (kind is null || kind.Count <= layout.Sheets.Count(s => s.SizeName == size)) return null;
+        var number = layout.Sheets.Length + 1;
+        return new SheetLayout(StockLayout.IdOf(stock.Key, number), stock.Key, number, kind.Id, kind.Width, kind.Height, kind.Borders, []) { Outline = kind.Outline, Blocked = kind.Blocked };
+    }
+
+    /// <summary>A sheet with further copies wherever there is room for them, and pinned; null where there is not.</summary>
+    /// <param name="sheet">What lies on it stays where it is.</param>
+    /// <param name="copies">What is added.</param>
+    /// <param name="design">The pieces.</param>
+    /// <param name="stock">Of the sheet.</param>
+    /// <param name="spacingMm">Distance kept between pieces.</param>
+    /// <param name="effort">How long room is looked for.</param>
+    public static SheetLayout? Add(SheetLayout sheet, IReadOnlyList<Placement> copies, Design design, Stock stock, double spacingMm, NestEffort effort)
+    {
+        var numbered = sheet.Placements.Select(p => (Placement: p, Stays: true)).Concat(copies.Select(p => (Placement: p, Stays: false)))
+            .GroupBy(p => p.Placement.Piece).SelectMany(g => g.Select((p, i) => (p.Placement, p.Stays, Number: i + 1))).ToList();
+        var job = new NestJob(
+            [SheetOf(sheet)],
+            [.. numbered.GroupBy(n => n.Placement.Piece).Select(g => design.Require(g.Key)).Select(p => PieceOf(p, numbered.Count(n => n.Placement.Piece == p.Id), stock.BothSidesAlike, TurnsOf(p)))],
+            spacingMm)
+        {
+            Pins = [.. numbered.Where(n => n.Stays).Select(n => new NestPin(n.Placement.Piece, n.Number, sheet.Id, 1, n.Placement.Place))],
+        };
+        using var found = new CancellationTokenSource();
+        var result = Nester.Nest(job, effort, progress => { if (progress.Best.Left.IsEmpty) found.Cancel(); }, found.Token);
+        if (!result.Left.IsEmpty) return null;
+        var places = result.Sheets.SelectMany(s => s.Placements).ToDictionary(p => (p.Id, p.Copy), p => p.Place);
+        return sheet with
+        {
+            Placements = [.. sheet.Placements, .. numbered.Where(n => !n.Stays).Select(n => n.Placement with { Place = places[(n.Placement.Piece, n.Number)], Pinned = true })],
+        };
     }
 
     /// <summary>A layout as a nester's answer, to be checked as one.</summary>
@@ -76,22 +174,26 @@ public static class PaperPlacing
     {
         var numbers = NumbersInKind(layout);
         return new NestResult(
-            [.. layout.Sheets.Select((s, i) => new NestedSheet(s.SizeName, numbers[i], [.. s.Placements.Select(Placed)]))],
+            [.. layout.Sheets.Select((s, i) => new NestedSheet(s.SizeName, numbers[i], [.. s.Placements.Select(p => Placed(p.Piece, p.Copy, p.Place))]))],
             [.. layout.Unplaced.Select(u => new NotNested(u.Piece, u.Copies, u.Reason))]);
-
-        static NestPlacement Placed(Placement p)
-        {
-            var (degrees, mirrored) = p.Place.AsTurn();
-            return new(p.Piece, p.Copy, p.Place, Math.Round(degrees, 9) % 360, mirrored);
-        }
     }
 
-    private static NestPiece PieceOf(Piece piece, int cards)
+    /// <summary>A copy at a place, with the turn that is in it.</summary>
+    public static NestPlacement Placed(string piece, int copy, Affine place)
+    {
+        var (degrees, mirrored) = place.AsTurn();
+        return new(piece, copy, place, Math.Round(degrees, 9) % 360, mirrored);
+    }
+
+    /// <summary>A piece as one of a job.</summary>
+    private static NestPiece PieceOf(Piece piece, int quantity, bool mayMirror, Turns turns)
     {
         var roles = piece.Lines.Zip(piece.Shape.Paths).ToList();
-        return new NestPiece(piece.Id, piece.Shape.Paths[0], piece.Quantity * cards)
+        return new NestPiece(piece.Id, piece.Shape.Paths[0], quantity)
         {
             Openings = [.. roles.Where(r => IsCutOut(r.First) && r.Second.IsClosed).Select(r => r.Second)],
+            Turns = turns,
+            MayMirror = mayMirror && piece.IsOnlyCut,
         };
     }
 

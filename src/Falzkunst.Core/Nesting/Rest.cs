@@ -14,11 +14,13 @@ public static class Rest
     /// </summary>
     /// <param name="within">The usable part of the sheet, mm.</param>
     /// <param name="outlines">The outlines that lie on it. Openings count as used: they are no rest to be kept.</param>
-    public static Box Largest(Box within, IEnumerable<Path> outlines)
+    /// <param name="paper">The outline that the paper has within the box; null where it is the whole box.</param>
+    public static Box Largest(Box within, IEnumerable<Path> outlines, Path? paper = null)
     {
         var (columns, rows) = ((int)Math.Floor(within.Width / Cell), (int)Math.Floor(within.Height / Cell));
         if (columns <= 0 || rows <= 0) return new Box(within.MinX, within.MinY, within.MinX, within.MinY);
         var taken = new bool[rows, columns];
+        if (paper is not null) TakeOutside(taken, within, paper.Flat);
         foreach (var outline in outlines) Fill(taken, within, outline.Flat);
         var heights = new int[columns + 1];
         var open = new Stack<int>();
@@ -43,7 +45,23 @@ public static class Rest
         return best;
     }
 
+    private static void TakeOutside(bool[,] taken, Box within, ReadOnlySpan<Point> paper)
+    {
+        FillInside(taken, within, paper);
+        for (var row = 0; row < taken.GetLength(0); row++)
+        {
+            for (var column = 0; column < taken.GetLength(1); column++) taken[row, column] = !taken[row, column];
+        }
+        FillEdges(taken, within, paper);
+    }
+
     private static void Fill(bool[,] taken, Box within, ReadOnlySpan<Point> ring)
+    {
+        FillEdges(taken, within, ring);
+        FillInside(taken, within, ring);
+    }
+
+    private static void FillEdges(bool[,] taken, Box within, ReadOnlySpan<Point> ring)
     {
         var (rows, columns) = (taken.GetLength(0), taken.GetLength(1));
         for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++)
@@ -56,6 +74,11 @@ public static class Rest
                 if (row >= 0 && row < rows && column >= 0 && column < columns) taken[row, column] = true;
             }
         }
+    }
+
+    private static void FillInside(bool[,] taken, Box within, ReadOnlySpan<Point> ring)
+    {
+        var (rows, columns) = (taken.GetLength(0), taken.GetLength(1));
         var crossings = new List<double>();
         for (var row = 0; row < rows; row++)
         {

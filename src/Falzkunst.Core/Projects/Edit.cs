@@ -54,6 +54,9 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(PutOnSheets), "put-on-sheets")]
 [JsonDerivedType(typeof(TakeSettled), "take-settled")]
 [JsonDerivedType(typeof(PinPlacements), "pin-placements")]
+[JsonDerivedType(typeof(MovePlacements), "move-placements")]
+[JsonDerivedType(typeof(SendPlacements), "send-placements")]
+[JsonDerivedType(typeof(SetLie), "set-lie")]
 public abstract record Edit
 {
     /// <summary>What it did, for the history, in the past tense.</summary>

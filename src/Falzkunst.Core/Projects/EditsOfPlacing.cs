@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Projects;
 
@@ -31,3 +32,35 @@ public sealed record PinPlacements(string Sheet, ImmutableArray<PlacedCopy> Copi
 
 /// <summary>One copy of a piece.</summary>
 public sealed record PlacedCopy(string Piece, int Copy);
+
+/// <summary>Copies moved and turned by hand on their sheet, or to a place on another; they are pinned there.</summary>
+/// <param name="Sheet">Id of the sheet they lie on.</param>
+/// <param name="Copies">Which.</param>
+/// <param name="To">Id of the sheet they go to, which may be the same.</param>
+/// <param name="Degrees">How far they are turned first, clockwise on screen.</param>
+/// <param name="About">The point they are turned about, in the coordinates of the sheet they lie on.</param>
+/// <param name="By">How far they are moved then, from the coordinates of one sheet to those of the other.</param>
+public sealed record MovePlacements(string Sheet, ImmutableArray<PlacedCopy> Copies, string To, double Degrees, Point About, Point By) : Edit
+{
+    /// <summary>From where a copy lies to where it shall.</summary>
+    [JsonIgnore]
+    public Affine Map => Affine.Move(About * -1).Then(Affine.Turn(Degrees)).Then(Affine.Move(About + By));
+
+    public override string Sentence => $"{(Degrees != 0 && By == default ? "Turned" : "Moved")} {(Copies.Length == 1 ? "a piece" : $"{Copies.Length} pieces")} {(To == Sheet ? "on the sheet" : "to another sheet")}";
+}
+
+/// <summary>Copies sent to another sheet, to wherever there is room for them; they are pinned there.</summary>
+/// <param name="Sheet">Id of the sheet they lie on.</param>
+/// <param name="Copies">Which.</param>
+/// <param name="To">Id of the other sheet; null for a new one.</param>
+/// <param name="Size">Name of the new sheet's size or offcut in the drawer.</param>
+public sealed record SendPlacements(string Sheet, ImmutableArray<PlacedCopy> Copies, string? To, string? Size = null) : Edit
+{
+    public override string Sentence => $"Sent {(Copies.Length == 1 ? "a piece" : $"{Copies.Length} pieces")} to {(To is null ? "a new sheet" : "another sheet")}";
+}
+
+/// <summary>How pieces may be turned on their sheets.</summary>
+public sealed record SetLie(ImmutableArray<string> Pieces, Lie Lie) : Edit
+{
+    public override string Sentence => $"Set how {(Pieces.Length == 1 ? "a piece" : $"{Pieces.Length} pieces")} may lie";
+}

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Nesting;
 
@@ -15,20 +16,87 @@ internal static class Placing
             throw new EditRefused("The pieces, the machine or the spacing have changed since this layout settled. Let them settle again.");
         var stock = drawer.Stock(edit.Stock);
         var job = PaperPlacing.JobFor(project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, layout);
-        if (Refusing(() => NestCheck.Faults(job, PaperPlacing.ResultOf(layout)).Any()))
+        if (!layout.Sheets.GroupBy(s => s.SizeName).All(g => job.Sheets.Any(s => s.Id == g.Key && s.Count >= g.Count()))
+            || Refusing(() => NestCheck.Faults(job, PaperPlacing.ResultOf(layout)).Any()))
+        {
             throw new EditRefused("The sheets in the drawer have changed since this layout settled. Let the pieces settle again.");
+        }
         return project with { Sheets = sheets.With(layout, project.Design) };
     }
 
     /// <exception cref="EditRefused">The sheet or one of the copies is not there.</exception>
     public static Project Pin(Project project, PinPlacements edit)
     {
-        if (project.Sheets?.Find(edit.Sheet) is not { } sheet) throw new EditRefused("That sheet is gone. Reload the page to see what is there now.");
-        var wanted = edit.Copies.Select(c => (c.Piece, c.Copy)).ToHashSet();
-        if (wanted.Count > 0 && wanted.Any(w => !sheet.Placements.Any(p => p.Piece == w.Piece && p.Copy == w.Copy)))
-            throw new EditRefused("One of those pieces does not lie on that sheet any more.");
-        var placements = sheet.Placements.Select(p => wanted.Count == 0 || wanted.Contains((p.Piece, p.Copy)) ? p with { Pinned = edit.Pinned } : p);
-        return project with { Sheets = project.Sheets with { Sheets = project.Sheets.Sheets.Replace(sheet, sheet with { Placements = [.. placements] }) } };
+        var (sheets, sheet) = Require(project, edit.Sheet);
+        var pinned = edit.Copies.IsEmpty ? sheet.Placements : [.. Require(sheet, edit.Copies)];
+        var placements = sheet.Placements.Select(p => pinned.Contains(p) ? p with { Pinned = edit.Pinned } : p);
+        return project with { Sheets = sheets with { Sheets = sheets.Sheets.Replace(sheet, sheet with { Placements = [.. placements] }) } };
+    }
+
+    /// <exception cref="EditRefused">Something is not there any more, or may not lie there; the sentence says what stands in the way.</exception>
+    public static Project Move(Project project, MovePlacements edit)
+    {
+        if (!(double.IsFinite(edit.Degrees) && Math.Abs(edit.By.X) < FarthestMm && Math.Abs(edit.By.Y) < FarthestMm && Math.Abs(edit.About.X) < FarthestMm && Math.Abs(edit.About.Y) < FarthestMm))
+            throw new EditRefused("That is farther than any sheet reaches.");
+        var (sheets, from) = Require(project, edit.Sheet);
+        var (_, to) = Require(project, edit.To);
+        if (to.Stock != from.Stock) throw new EditRefused("Pieces stay on sheets of their stock. Give the piece another stock at Pieces.");
+        var copies = Require(from, edit.Copies);
+        var there = copies.Select(p => p with { Place = p.Place.Then(edit.Map), Pinned = true }).ToList();
+        var hand = Refusing(() => new HandPlacing(sheets.Of(from.Stock, project.Design), project.Design, sheets.SpacingMm));
+        if (FaultWords.WhyNot(hand, there, to, project) is { } why) throw new EditRefused(why);
+        return Lifted(project, from, copies, layout => layout with { Sheets = [.. layout.Sheets.Select(s => s.Id == to.Id ? s with { Placements = [.. s.Placements, .. there] } : s)] });
+    }
+
+    /// <exception cref="EditRefused">Something is not there any more, or there is no room.</exception>
+    public static Project Send(Project project, SendPlacements edit, Drawer drawer)
+    {
+        var (sheets, from) = Require(project, edit.Sheet);
+        var copies = Require(from, edit.Copies);
+        var stock = drawer.Stock(from.Stock);
+        var layout = sheets.Of(from.Stock, project.Design);
+        var to = edit.To is { } id ? Require(project, id).Sheet
+            : PaperPlacing.OneMore(layout, stock, drawer.Machine(project.SetOut.Machine), edit.Size ?? "") ?? throw new EditRefused($"There is no further “{edit.Size}” of {stock.Name} at hand.");
+        if (to.Id == from.Id || to.Stock != from.Stock) throw new EditRefused("Choose another sheet of the same stock.");
+        var filled = Refusing(() => PaperPlacing.Add(to, copies, project.Design, stock, sheets.SpacingMm, RoomEffort))
+            ?? throw new EditRefused($"There is no room on {(edit.To is null ? "such a sheet" : $"sheet {to.Number}")} for {(copies.Count == 1 ? project.Design.Require(copies[0].Piece).Name : $"these {copies.Count} pieces")}.");
+        return Lifted(project, from, copies, l => l with { Sheets = edit.To is null ? l.Sheets.Add(filled) : [.. l.Sheets.Select(s => s.Id == to.Id ? filled : s)] });
+    }
+
+    /// <summary>Sets how pieces may lie; where they lie so already, their sheets stay as they are.</summary>
+    public static Project Set(Project project, SetLie edit)
+    {
+        var after = project with { Design = edit.Pieces.Aggregate(project.Design, (d, id) => d.With(id, p => p with { Lie = edit.Lie })) };
+        if (!project.SheetsAreCurrent) return after;
+        var stands = after.Design.Pieces.Where(p => edit.Pieces.Contains(p.Id)).Select(p => p.Stock).Distinct().All(stock =>
+        {
+            var job = PaperPlacing.JobOf(project.Sheets!.Of(stock, after.Design), after.Design, project.Sheets.SpacingMm) with { Pins = [] };
+            return PaperPlacing.AllowsTurns(job, project.Sheets.Of(stock, after.Design));
+        });
+        return stands ? after with { Sheets = project.Sheets! with { MadeFor = after.LayoutFingerprint() } } : after;
+    }
+
+    /// <summary>No sheet is so large, mm.</summary>
+    private const double FarthestMm = 10_000;
+
+    /// <summary>Room on one sheet is looked for no longer than this.</summary>
+    private static readonly NestEffort RoomEffort = new(TimeSpan.FromSeconds(1.5)) { Patience = TimeSpan.FromSeconds(1) };
+
+    private static (SheetLayouts Sheets, SheetLayout Sheet) Require(Project project, string id)
+    {
+        if (project.Sheets?.Find(id) is not { } sheet) throw new EditRefused("That sheet is gone. Reload the page to see what is there now.");
+        return project.SheetsAreCurrent ? (project.Sheets, sheet) : throw new EditRefused("The pieces have changed since they were put on sheets. Put them on sheets again first.");
+    }
+
+    private static List<Placement> Require(SheetLayout sheet, ImmutableArray<PlacedCopy> copies) => copies.IsDefaultOrEmpty
+        ? throw new EditRefused("Choose pieces on the sheet first.")
+        : [.. copies.Distinct().Select(c => sheet.Find(c.Piece, c.Copy) ?? throw new EditRefused("One of those pieces does not lie on that sheet any more."))];
+
+    /// <summary>The project with copies taken off a sheet and the stock's layout changed then; a sheet that is left empty goes.</summary>
+    private static Project Lifted(Project project, SheetLayout off, List<Placement> copies, Func<StockLayout, StockLayout> change)
+    {
+        var lifted = project.Sheets! with { Sheets = project.Sheets.Sheets.Replace(off, off with { Placements = [.. off.Placements.Where(p => !copies.Contains(p))] }) };
+        return project with { Sheets = lifted.With(change(lifted.Of(off.Stock, project.Design)).Tidy(), project.Design) };
     }
 
     /// <summary>Does what a nester may refuse.</summary>

@@ -30,7 +30,10 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
         var text = new StringBuilder();
         text.Append(CultureInfo.InvariantCulture, $"{SetOut.Machine}|{SetOut.Cards}|{SetOut.SpacingMm:R}");
         foreach (var p in Design.Pieces)
+        {
             text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.Shape.Hash}");
+            if (p.Lie != default) text.Append(CultureInfo.InvariantCulture, $",{p.Lie}");
+        }
         // How the lines are worked changes what runs, not where the paper lies.
         return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())))[..16];
     }

@@ -20,14 +20,15 @@ internal sealed record StoredDesign(
 
 internal sealed record StoredPiece(
     string Id, string Name, string Stock, int Quantity, Affine Place, string Shape, ImmutableArray<Line> Lines,
-    bool? Hidden = null, bool? Locked = null, Guid? Art = null)
+    bool? Hidden = null, bool? Locked = null, Guid? Art = null, Lie? Lie = null)
 {
     public static StoredPiece Of(Piece p) => new(
-        p.Id, p.Name, p.Stock, p.Quantity, p.Place, p.Shape.Hash, p.Lines, p.Hidden ? true : null, p.Locked ? true : null, p.Art);
+        p.Id, p.Name, p.Stock, p.Quantity, p.Place, p.Shape.Hash, p.Lines, p.Hidden ? true : null, p.Locked ? true : null, p.Art,
+        p.Lie == default ? null : p.Lie);
 
     public Piece With(IReadOnlyDictionary<string, PieceShape> shapes) => new(Id, Name, Stock, Quantity, Place, shapes[Shape], Lines)
     {
-        Hidden = Hidden ?? false, Locked = Locked ?? false, Art = Art,
+        Hidden = Hidden ?? false, Locked = Locked ?? false, Art = Art, Lie = Lie ?? default,
     };
 }
 

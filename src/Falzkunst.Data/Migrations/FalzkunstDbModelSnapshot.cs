@@ -633,6 +633,41 @@ namespace Falzkunst.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Falzkunst.Data.Rows.StockOffcutRow", b =>
+                {
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("StockKey")
+                        .HasColumnType("text")
+                        .HasColumnName("stock_key");
+
+                    b.Property<string>("Name")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("name");
+
+                    b.PrimitiveCollection<string[]>("Holes")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("holes");
+
+                    b.Property<DateTimeOffset>("KeptAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("kept_at");
+
+                    b.Property<string>("Outline")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("outline");
+
+                    b.HasKey("Owner", "StockKey", "Name")
+                        .HasName("pk_stock_offcuts");
+
+                    b.ToTable("stock_offcuts", (string)null);
+                });
+
             modelBuilder.Entity("Falzkunst.Data.Rows.StockRow", b =>
                 {
                     b.Property<Guid>("Owner")
@@ -642,6 +677,10 @@ namespace Falzkunst.Data.Migrations
                     b.Property<string>("Key")
                         .HasColumnType("text")
                         .HasColumnName("key");
+
+                    b.Property<bool>("BothSidesAlike")
+                        .HasColumnType("boolean")
+                        .HasColumnName("both_sides_alike");
 
                     b.Property<string>("Colour")
                         .IsRequired()
@@ -958,6 +997,16 @@ namespace Falzkunst.Data.Migrations
                         .HasConstraintName("fk_settlings_revisions_project_id_revision");
                 });
 
+            modelBuilder.Entity("Falzkunst.Data.Rows.StockOffcutRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.StockRow", null)
+                        .WithMany("Offcuts")
+                        .HasForeignKey("Owner", "StockKey")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_stock_offcuts_stocks_owner_stock_key");
+                });
+
             modelBuilder.Entity("Falzkunst.Data.Rows.StockRow", b =>
                 {
                     b.HasOne("Falzkunst.Data.Rows.WorkshopRow", null)
@@ -995,6 +1044,8 @@ namespace Falzkunst.Data.Migrations
 
             modelBuilder.Entity("Falzkunst.Data.Rows.StockRow", b =>
                 {
+                    b.Navigation("Offcuts");
+
                     b.Navigation("Settings");
 
                     b.Navigation("Sheets");

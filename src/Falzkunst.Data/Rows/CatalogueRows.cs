@@ -12,7 +12,9 @@ public sealed class StockRow
     public double ThicknessMm { get; set; }
     public required string Colour { get; set; }
     public double NarrowestMm { get; set; }
+    public bool BothSidesAlike { get; set; }
     public List<StockSheetRow> Sheets { get; set; } = [];
+    public List<StockOffcutRow> Offcuts { get; set; } = [];
     public List<StockSettingRow> Settings { get; set; } = [];
 }
 
@@ -26,6 +28,19 @@ public sealed class StockSheetRow
     public double WidthMm { get; set; }
     public double HeightMm { get; set; }
     public int Count { get; set; }
+}
+
+/// <summary>A rest of an earlier sheet.</summary>
+public sealed class StockOffcutRow
+{
+    public Guid Owner { get; set; }
+    public required string StockKey { get; set; }
+    public required string Name { get; set; }
+    public DateTimeOffset KeptAt { get; set; }
+
+    /// <summary>Path data, mm.</summary>
+    public required string Outline { get; set; }
+    public string[] Holes { get; set; } = [];
 }
 
 /// <summary>How a tool runs over a stock.</summary>

@@ -1,4 +1,5 @@
 using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -6,12 +7,12 @@ using Microsoft.EntityFrameworkCore;
 namespace Falzkunst.Data.Workshop;
 
 /// <summary>Stocks and machines of a workshop.</summary>
-public sealed class CatalogueStore(FalzkunstDb db)
+public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock)
 {
     /// <summary>Everything at hand, in the drawer's order.</summary>
     public async Task<Drawer> DrawerAsync(Guid owner, CancellationToken stop)
     {
-        var stocks = await db.Stocks.AsNoTracking().AsSplitQuery().Include(s => s.Sheets).Include(s => s.Settings)
+        var stocks = await db.Stocks.AsNoTracking().AsSplitQuery().Include(s => s.Sheets).Include(s => s.Offcuts).Include(s => s.Settings)
             .Where(s => s.Owner == owner).OrderBy(s => s.Position).ToListAsync(stop);
         var machines = await db.Machines.AsNoTracking().Include(m => m.Holders)
             .Where(m => m.Owner == owner).OrderBy(m => m.Position).ToListAsync(stop);
@@ -28,16 +29,47 @@ public sealed class CatalogueStore(FalzkunstDb db)
         db.ChangeTracker.Clear();
     }
 
+    /// <summary>Puts a rest into the drawer, and takes the sheet, or the offcut, that it was cut from out of it; both or neither.</summary>
+    /// <param name="owner">Whose drawer.</param>
+    /// <param name="stock">Key of the stock.</param>
+    /// <param name="rest">What is kept.</param>
+    /// <param name="cutFrom">Name of the sheet's size or of the offcut.</param>
+    /// <param name="stop">Gives up.</param>
+    public async Task KeepRestAsync(Guid owner, string stock, Offcut rest, string cutFrom, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await db.Set<StockSheetRow>().Where(s => s.Owner == owner && s.StockKey == stock && s.Name == cutFrom && s.Count > 0)
+            .ExecuteUpdateAsync(set => set.SetProperty(s => s.Count, s => s.Count - 1), stop);
+        await RemoveOffcutAsync(owner, stock, cutFrom, stop);
+        db.Add(new StockOffcutRow
+        {
+            Owner = owner, StockKey = stock, Name = rest.Name, KeptAt = clock.GetUtcNow(),
+            Outline = PathText.Write(rest.Outline), Holes = [.. rest.Holes.Select(h => PathText.Write(h))],
+        });
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        db.ChangeTracker.Clear();
+    }
+
+    /// <summary>Throws an offcut away; nothing happens where it is gone already.</summary>
+    public Task RemoveOffcutAsync(Guid owner, string stock, string name, CancellationToken stop) =>
+        db.Set<StockOffcutRow>().Where(o => o.Owner == owner && o.StockKey == stock && o.Name == name).ExecuteDeleteAsync(stop);
+
     private static Stock StockOf(StockRow r) => new(
         r.Key, r.Name, r.Kind, r.GramsPerSquareMetre, r.ThicknessMm, r.Colour, r.NarrowestMm,
         [.. r.Sheets.OrderBy(s => s.Position).Select(s => new SheetSize(s.Name, s.WidthMm, s.HeightMm, s.Count))],
         [.. r.Settings.Select(s => new ToolSettings(
-            Enum.Parse<Tool>(s.Tool), s.ForceGrams, s.SpeedMmPerSecond, s.BladeOutMm, s.TemperatureCelsius, s.WarmUpSeconds, s.Times, s.NarrowestMm))]);
+            Enum.Parse<Tool>(s.Tool), s.ForceGrams, s.SpeedMmPerSecond, s.BladeOutMm, s.TemperatureCelsius, s.WarmUpSeconds, s.Times, s.NarrowestMm))])
+    {
+        BothSidesAlike = r.BothSidesAlike,
+        Offcuts = [.. r.Offcuts.OrderBy(o => o.KeptAt).ThenBy(o => o.Name, StringComparer.Ordinal)
+            .Select(o => new Offcut(o.Name, PathText.Read(o.Outline), [.. o.Holes.Select(PathText.Read)]))],
+    };
 
     private static StockRow RowOf(Guid owner, Stock s, int position) => new()
     {
         Owner = owner, Key = s.Key, Position = position, Name = s.Name, Kind = s.Kind, GramsPerSquareMetre = s.GramsPerSquareMetre,
-        ThicknessMm = s.ThicknessMm, Colour = s.Colour, NarrowestMm = s.NarrowestMm,
+        ThicknessMm = s.ThicknessMm, Colour = s.Colour, NarrowestMm = s.NarrowestMm, BothSidesAlike = s.BothSidesAlike,
         Sheets = [.. s.Sheets.Select((h, i) => new StockSheetRow
         {
             Owner = owner, StockKey = s.Key, Position = i, Name = h.Name, WidthMm = h.WidthMm, HeightMm = h.HeightMm, Count = h.Count,

@@ -34,6 +34,10 @@ public sealed record SceneLayout(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public IReadOnlyList<SceneWidths>? Widths { get; init; }
 
+    /// <summary>Key of the stock whose pieces can be moved about by hand; null where nothing can.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? ByHand { get; init; }
+
     /// <summary>The width below which material is thin, mm.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public double? Least { get; init; }
@@ -48,7 +52,16 @@ public sealed record SceneWidths(double[] Line);
 /// <param name="Fill">Colour of a sheet.</param>
 /// <param name="Label">Words above it.</param>
 /// <param name="Note">Words at its right.</param>
-public sealed record SceneFrame(string Kind, double[] Box, string? Fill = null, string? Label = null, string? Note = null);
+public sealed record SceneFrame(string Kind, double[] Box, string? Fill = null, string? Label = null, string? Note = null)
+{
+    /// <summary>Id of a sheet.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Sheet { get; init; }
+
+    /// <summary>True outline of a sheet that is no rectangle, with its holes, as path data.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Path { get; init; }
+}
 
 /// <summary>A piece at a place.</summary>
 /// <param name="Piece">Id of the piece.</param>
@@ -65,7 +78,16 @@ public sealed record SceneFrame(string Kind, double[] Box, string? Fill = null, 
 /// <param name="Size">Width and height, mm, and how each reads in the user's units.</param>
 public sealed record SceneItem(
     string Piece, int Copy, string Name, string Shape, double[] Map, string Fill, IReadOnlyList<SceneLine> Lines,
-    IReadOnlyDictionary<string, string> Scores, IReadOnlyDictionary<string, string> Fills, SceneSize Size, double[] Place, bool Locked);
+    IReadOnlyDictionary<string, string> Scores, IReadOnlyDictionary<string, string> Fills, SceneSize Size, double[] Place, bool Locked)
+{
+    /// <summary>Id of the sheet it lies on.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Sheet { get; init; }
+
+    /// <summary>It stays where it is on its sheet.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool Pinned { get; init; }
+}
 
 /// <summary>Box of a piece in its own coordinates, and its measures in words.</summary>
 public sealed record SceneSize(double X, double Y, double Width, double Height, string WidthText, string HeightText);

@@ -20,6 +20,9 @@ public static class SceneBuilder
     /// <summary>How much mat is seen round a sheet, mm.</summary>
     private const double MatEdgeMm = 14;
 
+    /// <summary>A mat is shown no farther than this many times the sheet's size.</summary>
+    private const double MostMat = 1.25;
+
     private static readonly Dictionary<string, string> Colours = OperationWords.Choices.ToDictionary(o => o.Word(), o => o.Colour());
 
     /// <summary>The pieces, spread out and as they lie on the card.</summary>
@@ -58,8 +61,11 @@ public static class SceneBuilder
         return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(pieces), [new SceneLayout(layout, Corners(box), [], items, [], pins) { Widths = widths, Least = least }]);
     }
 
-    /// <summary>The sheets of one stock, or one sheet, as they lie on the mat.</summary>
-    public static Scene Sheets(OnDesk on, IReadOnlyList<SheetLayout> sheets)
+    /// <summary>The sheets of one stock, or one sheet, as they lie at the upper left corner of the mat.</summary>
+    /// <param name="on">The project.</param>
+    /// <param name="sheets">The sheets.</param>
+    /// <param name="byHand">Key of the stock whose pieces can be moved by hand; null where nothing can.</param>
+    public static Scene Sheets(OnDesk on, IReadOnlyList<SheetLayout> sheets, string? byHand = null)
     {
         var frames = new List<SceneFrame>();
         var items = new List<SceneItem>();
@@ -68,24 +74,39 @@ public static class SceneBuilder
         var placed = sheets.SelectMany(s => s.Placements).Select(p => p.Piece).ToHashSet();
         var scores = ScoresById(on, on.Value.Design.Pieces.Where(p => placed.Contains(p.Id)));
         var fills = FillsById(on.Value.Design.Pieces.Where(p => placed.Contains(p.Id)));
+        var machine = on.Drawer.Machines.FirstOrDefault(m => m.Key == on.Value.SetOut.Machine);
         foreach (var sheet in sheets)
         {
-            var stock = on.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock);
-            var mat = new Box(left - MatEdgeMm, -MatEdgeMm, left + sheet.Width + MatEdgeMm, sheet.Height + MatEdgeMm);
-            var b = sheet.Borders;
-            frames.Add(new SceneFrame("mat", Corners(mat), Label: $"{stock?.Name ?? sheet.Stock}, sheet {sheet.Number}",
-                Note: $"{Length.ShowSize(sheet.Width, sheet.Height, on.Value.SetOut.Units)} · {sheet.Utilisation(on.Value.Design):0 %} full"));
-            frames.Add(new SceneFrame("sheet", [left, 0, left + sheet.Width, sheet.Height], Fill: on.Drawer.ColourOf(sheet.Stock)));
-            frames.Add(new SceneFrame("border", [left + b.Left, b.Top, left + sheet.Width - b.Right, sheet.Height - b.Bottom]));
+            var mat = MatOf(sheet, machine).Move(left, 0);
+            frames.AddRange(FramesOf(on, sheet, mat, left));
             foreach (var p in sheet.Placements)
             {
-                if (on.Value.Design.Find(p.Piece) is { } piece) items.Add(Item(on, piece, p.Copy, p.Place.Then(Affine.Move(left, 0)), scores[piece.Id], fills[piece.Id]));
+                if (on.Value.Design.Find(p.Piece) is not { } piece) continue;
+                items.Add(Item(on, piece, p.Copy, p.Place.Then(Affine.Move(left, 0)), scores[piece.Id], fills[piece.Id]) with { Sheet = sheet.Id, Pinned = p.Pinned });
             }
             box = box.Include(mat.Grow(2));
-            left += sheet.Width + SheetGapMm + 2 * MatEdgeMm;
+            left = mat.MaxX + SheetGapMm + MatEdgeMm;
         }
         return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(on.Value.Design.Pieces.Where(p => placed.Contains(p.Id))),
-            [new SceneLayout("sheets", Corners(box), frames, items, [], [])]);
+            [new SceneLayout("sheets", Corners(box), frames, items, [], []) { ByHand = byHand }]);
+    }
+
+    /// <summary>The mat in the sheet's coordinates; of one that goes on far beyond the sheet only what is near it.</summary>
+    private static Box MatOf(SheetLayout sheet, Machine? machine) => new(
+        -MatEdgeMm, -MatEdgeMm,
+        Math.Min(machine?.MatWidthMm ?? 0, sheet.Width * MostMat) is var w && w > sheet.Width ? w + MatEdgeMm / 2 : sheet.Width + MatEdgeMm,
+        Math.Min(machine?.MatHeightMm ?? 0, sheet.Height * MostMat) is var h && h > sheet.Height ? h + MatEdgeMm / 2 : sheet.Height + MatEdgeMm);
+
+    private static IEnumerable<SceneFrame> FramesOf(OnDesk on, SheetLayout sheet, Box mat, double left)
+    {
+        var stock = on.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock);
+        var (usable, offcut) = (sheet.Usable, sheet.Outline is null ? "" : $"{sheet.SizeName}, ");
+        yield return new SceneFrame("mat", Corners(mat), Label: $"{stock?.Name ?? sheet.Stock}, sheet {sheet.Number}",
+            Note: $"{offcut}{Length.ShowSize(sheet.Width, sheet.Height, on.Value.SetOut.Units)} · {sheet.Utilisation(on.Value.Design):0 %} full");
+        var path = sheet.Outline is { } outline
+            ? string.Concat(sheet.Blocked.Prepend(outline).Select(p => PathText.Write(p.Map(Affine.Move(left, 0)), Decimals))) : null;
+        yield return new SceneFrame("sheet", [left, 0, left + sheet.Width, sheet.Height], Fill: on.Drawer.ColourOf(sheet.Stock)) { Sheet = sheet.Id, Path = path };
+        if (path is null) yield return new SceneFrame("border", [left + usable.MinX, usable.MinY, left + usable.MaxX, usable.MaxY]);
     }
 
     /// <summary>One sheet with the moment at which each line runs.</summary>

@@ -7,6 +7,7 @@ using Falzkunst.Core.Projects;
 using Falzkunst.Core.Running;
 using Falzkunst.Formats.Production;
 using Falzkunst.Data.Settling;
+using Falzkunst.Data.Workshop;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
 using Microsoft.AspNetCore.Mvc;
@@ -14,7 +15,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Pieces on sheets, stock by stock.</summary>
-public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, TimeProvider clock) : StationPage(desk)
+public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, CatalogueStore catalogue, HandCache hands, TimeProvider clock) : StationPage(desk)
 {
     public override Station Station => Station.Sheets;
     public override bool SceneFollows => true;
@@ -27,22 +28,27 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, TimeP
 
     private const int UsualSeconds = 30;
 
-    /// <summary>What is looked at, behind the stock's key.</summary>
-    public const string AsItLies = "@now";
-    public const string AsSettled = "@settled";
+    /// <summary>How pieces may be turned, in words.</summary>
+    public static readonly IReadOnlyList<(Lie Lie, string Words)> Lies =
+    [
+        (Lie.Quarters, "by quarter turns"), (Lie.AlongGrain, "along the grain"), (Lie.AsDrawn, "as drawn"), (Lie.AnyAngle, "by any angle"),
+    ];
 
     /// <summary>What lies on paper of one stock.</summary>
     public sealed record OnStock(string Key, Stock? Stock, StockLayout Layout, double Utilisation);
 
+    private SheetsKey Key => SheetsKey.Read(Selected);
+    private IReadOnlyList<OnStock>? _stocks;
+
     /// <summary>Every stock that the design uses, in order of its first piece.</summary>
-    public IReadOnlyList<OnStock> Stocks => [.. Value.Design.Pieces.Select(p => p.Stock).Distinct().Select(key =>
+    public IReadOnlyList<OnStock> Stocks => _stocks ??= [.. Value.Design.Pieces.Select(p => p.Stock).Distinct().Select(key =>
     {
         var layout = Value.Sheets?.Of(key, Value.Design) ?? new StockLayout(key, [], []);
         return new OnStock(key, On.Drawer.Stocks.FirstOrDefault(s => s.Key == key), layout, layout.Utilisation(Value.Design));
     })];
 
     /// <summary>The stock whose sheets are on the table: the chosen one, else the first.</summary>
-    public OnStock? Shown => Stocks.FirstOrDefault(s => s.Key == Selected?.Split('@')[0]) ?? (Stocks.Count > 0 ? Stocks[0] : null);
+    public OnStock? Shown => Stocks.FirstOrDefault(s => s.Key == Key.Stock) ?? (Stocks.Count > 0 ? Stocks[0] : null);
 
     /// <summary>How the shown stock's pieces settle or have settled, where that was asked for and still fits the pieces.</summary>
     public OpenSettling? Settling { get; private set; }
@@ -51,12 +57,33 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, TimeP
     public IReadOnlyList<string> UnderWay { get; private set; } = [];
 
     /// <summary>The settled layout is looked at instead of the one in the project.</summary>
-    public bool IsSettledShown => Settling?.Best is not null && Selected?.EndsWith(AsItLies, StringComparison.Ordinal) != true;
+    public bool IsSettledShown => Settling?.Best is not null && !Key.IsAsItLies;
 
     /// <summary>The layout on the table.</summary>
     public StockLayout? OnTable => IsSettledShown ? Settling!.Best : Shown?.Layout;
 
-    public override string? ShownKey => Shown is null ? null : Shown.Key + (Settling?.Best is null ? "" : IsSettledShown ? AsSettled : AsItLies);
+    /// <summary>Pieces on the table can be moved by hand.</summary>
+    public bool IsByHand => Value.SheetsAreCurrent && !IsSettledShown && Shown is { Layout.Sheets.Length: > 0 };
+
+    /// <summary>The copies that are picked and lie on the table, each with its sheet.</summary>
+    public IReadOnlyList<(SheetLayout Sheet, Placement Placement)> Picked => !IsByHand ? [] :
+        [.. Shown!.Layout.Sheets.SelectMany(s => Key.Copies.Select(c => s.Find(c.Piece, c.Copy)).OfType<Placement>().Select(p => (s, p)))];
+
+    /// <summary>Sizes of sheets and offcuts of the shown stock, and how many more of each there are than its layout uses.</summary>
+    public IReadOnlyList<(string Name, int Left)> AtHand => Shown?.Stock is not { } stock ? [] :
+        [.. stock.Sheets.Select(s => (s.Name, s.Count)).Concat(stock.Offcuts.Select(o => (o.Name, Count: 1)))
+            .Select(s => (s.Name, Math.Max(0, s.Count - Shown.Layout.Sheets.Count(l => l.SizeName == s.Name))))];
+
+    public override string? ShownKey
+    {
+        get
+        {
+            if (Shown is null) return null;
+            var view = Shown.Key + (Settling?.Best is null ? "" : IsSettledShown ? SheetsKey.AsSettled : SheetsKey.AsItLies);
+            var picked = Picked.Select(p => new PlacedCopy(p.Placement.Piece, p.Placement.Copy)).ToList();
+            return picked.Count == 0 ? view : $"{view}:{SheetsKey.Write(picked)}";
+        }
+    }
 
     /// <summary>How much of the time limit has passed, 0 to 1.</summary>
     public double Passed => Settling is { BegunAt: { } begun } s ? Math.Clamp(((s.OverAt ?? clock.GetUtcNow()) - begun).TotalSeconds / s.Seconds, 0, 1) : 0;
@@ -68,9 +95,7 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, TimeP
     /// <summary>Sheets, how full, and what stays of them, in words.</summary>
     public (string Sheets, string Stays) Figures(StockLayout layout)
     {
-        var rest = layout.Sheets.Select(s => Rest.Largest(
-            new Box(s.Borders.Left, s.Borders.Top, s.Width - s.Borders.Right, s.Height - s.Borders.Bottom),
-            s.Placements.Select(p => Value.Design.Find(p.Piece)?.Shape.Paths[0].Map(p.Place)).OfType<Core.Geometry.Path>())).MaxBy(b => b.Area);
+        var rest = layout.Sheets.Select(s => KeptRest.Largest(s, Value.Design)).MaxBy(b => b.Area);
         var left = layout.Unplaced.Sum(u => u.Copies);
         var sheets = $"{Words.Count(layout.Sheets.Length, "sheet")}, {layout.Utilisation(Value.Design).ToString("0 %", System.Globalization.CultureInfo.InvariantCulture)} full";
         return (left > 0 ? $"{sheets}, {left} without a place" : sheets, layout.Sheets.IsEmpty ? "" : $"largest rest {Length.ShowSize(rest.Width, rest.Height, Units)}");
@@ -80,12 +105,13 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, TimeP
 
     protected override async Task LoadAsync(CancellationToken stop)
     {
+        _stocks = null;
         UnderWay = await settlings.UnderWayAsync(ProjectDesk.Owner, Id, stop);
         Settling = Shown is { } shown && await settlings.OpenAsync(ProjectDesk.Owner, Id, shown.Key, stop) is { } settling && Value.SheetsAreCurrent && settling.MadeFor == Value.Sheets!.MadeFor
             ? settling : null;
     }
 
-    protected override Scene BuildScene() => SceneBuilder.Sheets(On, OnTable?.Sheets ?? []);
+    protected override Scene BuildScene() => SceneBuilder.Sheets(On, OnTable?.Sheets ?? [], IsByHand ? Shown!.Key : null);
 
     /// <summary>A small picture of a layout; its address changes with it.</summary>
     public async Task<IActionResult> OnGetPictureAsync(bool settled, CancellationToken stop)
@@ -94,6 +120,10 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, TimeP
         if ((settled ? Settling?.Best : Shown?.Layout) is not { } layout) return NotFound();
         return Content(SheetPicture.Svg(layout, Value.Design, On.Drawer.ColourOf(layout.Stock)), "image/svg+xml");
     }
+
+    /// <summary>A small picture of an offcut.</summary>
+    public IActionResult OnGetOffcut(string stock, string offcut) => On.Drawer.Stocks.FirstOrDefault(s => s.Key == stock)?.Offcuts.FirstOrDefault(o => o.Name == offcut) is { } found
+        ? Content(SheetPicture.Svg(found, On.Drawer.ColourOf(stock)), "image/svg+xml") : NotFound();
 
     /// <summary>Lets the pieces of a stock settle in the background; puts them on sheets first where they lie on none.</summary>
     public Task<IActionResult> OnPostSettleAsync(string stock, int? seconds, CancellationToken stop) => ActAsync(async () =>
@@ -123,8 +153,59 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, TimeP
     public Task<IActionResult> OnPostDropAsync(string stock, CancellationToken stop) =>
         ActAsync(() => settlings.DropAsync(ProjectDesk.Owner, Id, stock, stop), stop);
 
-    /// <summary>Pins everything on a sheet, or lets it go.</summary>
-    public Task<IActionResult> OnPostPinAsync(string sheet, bool pinned, CancellationToken stop) => DoAsync(new PinPlacements(sheet, [], pinned), stop);
+    /// <summary>Pins copies on a sheet, or everything on it, or lets it go.</summary>
+    public Task<IActionResult> OnPostPinAsync(string sheet, string? copies, bool pinned, CancellationToken stop) =>
+        DoAsync(new PinPlacements(sheet, SheetsKey.ReadCopies(copies), pinned), stop);
+
+    /// <summary>Where copies would come to lie, and what stands in the way; asked while a hand moves them.</summary>
+    public IActionResult OnGetLies(HandMove move)
+    {
+        try
+        {
+            var (there, why) = hands.Look(On, move.Edit(), move.Holds);
+            return new JsonResult(new { x = there.By.X, y = there.By.Y, why });
+        }
+        catch (EditRefused e)
+        {
+            return new JsonResult(new { x = 0, y = 0, why = e.Message });
+        }
+    }
+
+    /// <summary>Moves or turns copies by hand.</summary>
+    public Task<IActionResult> OnPostMoveAsync(HandMove move, CancellationToken stop) => ActAsync(async () =>
+    {
+        var edit = move.Edit();
+        // A page that shows an older revision is told so by the edit itself.
+        await DoNowAsync(move.Holds && SeenHead == On.Project.Head ? hands.Look(On, edit, holds: true).Move : edit, stop);
+    }, stop);
+
+    /// <summary>Sends copies to another sheet of their stock; to a new one of a size where no sheet is said.</summary>
+    public Task<IActionResult> OnPostSendAsync(string sheet, string copies, string? to, string? size, CancellationToken stop) =>
+        DoAsync(new SendPlacements(sheet, SheetsKey.ReadCopies(copies), string.IsNullOrEmpty(to) ? null : to, size), stop);
+
+    /// <summary>Says how pieces may be turned.</summary>
+    public Task<IActionResult> OnPostLieAsync(string pieces, Lie lie, CancellationToken stop) =>
+        Enum.IsDefined(lie) ? DoAsync(new SetLie([.. pieces.Split(',')], lie), stop) : RegionsAsync(stop);
+
+    /// <summary>Keeps what a sheet leaves, as it is or as a rectangle, in the stock drawer; the sheet counts as cut.</summary>
+    public Task<IActionResult> OnPostKeepAsync(string sheet, bool straight, CancellationToken stop) => ActAsync(async () =>
+    {
+        if (Value.Sheets?.Find(sheet) is not { } layout || !Value.SheetsAreCurrent) throw new EditRefused("That sheet is gone. Reload the page to see what is there now.");
+        var stock = On.Drawer.Stock(layout.Stock);
+        var rest = (straight ? KeptRest.Straight(layout, Value.Design, stock.NextOffcut) : KeptRest.Whole(layout, Value.Design, stock.NextOffcut))
+            ?? throw new EditRefused("Nothing of this sheet is worth keeping: what is left is narrower than two fingers.");
+        await catalogue.KeepRestAsync(ProjectDesk.Owner, stock.Key, rest, layout.SizeName, stop);
+        On = (await Desk.OpenAsync(Id, stop))!;
+        var size = rest.Outline.Bounds;
+        Notice = $"{rest.Name} of {stock.Name} is in the drawer, {Length.ShowSize(size.Width, size.Height, Units)}. It is used before new sheets from now on.";
+    }, stop);
+
+    /// <summary>Throws an offcut away.</summary>
+    public Task<IActionResult> OnPostThrowAsync(string stock, string offcut, CancellationToken stop) => ActAsync(async () =>
+    {
+        await catalogue.RemoveOffcutAsync(ProjectDesk.Owner, stock, offcut, stop);
+        On = (await Desk.OpenAsync(Id, stop))!;
+    }, stop);
 
     public Task<IActionResult> OnPostPlaceAsync(string? spacing, CancellationToken stop)
     {

@@ -3,12 +3,13 @@ import { command } from "./command.js";
 import { now } from "./picked.js";
 import { stepPlace } from "./detail.js";
 import { select, step } from "./selection.js";
+import { act, keyWith } from "./light-table/placing.js";
 
 const isTyping = target => target.closest("input:not([type=radio], [type=checkbox]), select, textarea, dialog");
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 document.addEventListener("keydown", event => {
-  const table = document.querySelector("light-table"), canArrange = table?.canArrange;
+  const table = document.querySelector("light-table"), canArrange = table?.canArrange, canPlace = table?.canPlace;
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k" && !event.target.closest("dialog")) {
     openCommands();
     event.preventDefault();
@@ -28,9 +29,9 @@ document.addEventListener("keydown", event => {
   }
   if (event.ctrlKey || event.metaKey || isTyping(event.target)) return;
   const arrow = ARROWS[event.key];
-  if (arrow && canArrange && table.nudge.takes && !event.target.closest("[role=radiogroup], input")) {
+  if (arrow && (canArrange || canPlace) && table.nudge.takes && !event.target.closest("[role=radiogroup], input")) {
     const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    if (!table.moveNode(arrow[0] * by, arrow[1] * by)) table.nudge.step(arrow[0] * by, arrow[1] * by);
+    if (canPlace || !table.moveNode(arrow[0] * by, arrow[1] * by)) table.nudge.step(arrow[0] * by, arrow[1] * by);
     event.preventDefault();
     return;
   }
@@ -54,10 +55,13 @@ document.addEventListener("keydown", event => {
   else if (event.key === "+" || event.key === "=") table?.zoom(1.25);
   else if (event.key === "-" || event.key === "−") table?.zoom(0.8);
   else if (event.key === "[" || event.key === "]") (stepPlace(event.key === "]" ? 1 : -1) || step(event.key === "]" ? 1 : -1));
-  else if ((event.key === "." || event.key === ",") && canArrange) table.stepLine(event.key === "." ? 1 : -1);
+  else if ((event.key === "." || event.key === ",") && (canArrange || canPlace)) table.stepLine(event.key === "." ? 1 : -1);
   else if ((event.key === "{" || event.key === "}") && canArrange) toFinding(table, event.key === "}" ? 1 : -1);
   else if ((event.key === "m" || event.key === "M") && canArrange) document.querySelector("#tray .is-finding .act")?.click();
   else if (event.key === "Escape" && canArrange) back(table);
+  else if (event.key === "Escape" && canPlace) table.pick(keyWith(table.layout, []));
+  else if ((event.key === "r" || event.key === "R") && canPlace) act(table, event.shiftKey ? -90 : 90, { x: 0, y: 0 });
+  else if ((event.key === "p" || event.key === "P") && canPlace) document.getElementById("pin-picked")?.click();
   else if ((event.key === "g" || event.key === "G") && canArrange) table.toggleGrid();
   else if ((event.key === "n" || event.key === "N") && canArrange && now().lines.length === 1) table.showNodes(!table.nodesShown);
   else if ((event.key === "n" || event.key === "N") && document.getElementById("settle")) document.getElementById("settle").click();

@@ -5,6 +5,7 @@ import { now, write as writeKey } from "../picked.js";
 import { hold, targetsOf } from "./snap.js";
 import * as nodes from "./nodes.js";
 import { handlesOf, isNear } from "./handles.js";
+import * as placing from "./placing.js";
 import { preview, commandFor } from "./drawing.js";
 
 const REACH = 7;   // pixels within which an edge holds on
@@ -12,6 +13,7 @@ const REACH = 7;   // pixels within which an edge holds on
 /** The gesture that begins at a place, or null where the view is moved. */
 export function begin(table, event, at) {
   if (event.button !== 0) return null;
+  if (table.layout.byHand) return placing.begin(table, at);
   if (table.drawing) return drawing(table, at);
   const key = now();
   const picked = table.itemsOf(key);

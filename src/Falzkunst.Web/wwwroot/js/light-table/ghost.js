@@ -37,6 +37,15 @@ export class Ghost {
     element(this.#svg, "path", { d, transform: new DOMMatrix([scale, 0, 0, scale, x, y]).multiply(new DOMMatrix(map)).toString(), class: "ghost-path" });
   }
 
+  /** Where what is shown would come to lie, as a map of the table, or that it may not; null for neither. */
+  landing(map, isRefused = false) {
+    this.#svg.replaceChildren();
+    if (!map || !this.#paths) return;
+    const { scale, x, y } = this.#view, base = new DOMMatrix([scale, 0, 0, scale, x, y]).multiply(map);
+    for (const { d, map: own } of this.#paths)
+      element(this.#svg, "path", { d, transform: base.multiply(new DOMMatrix(own)).toString(), class: isRefused ? "ghost-path is-refused" : "ghost-path is-landing" });
+  }
+
   /** Where it is now: a map of the table. */
   move(map) {
     this.#map = map;

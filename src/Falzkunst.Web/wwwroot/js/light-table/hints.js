@@ -4,6 +4,7 @@ const READ = 70;   // ms for which words stand before others take their place; n
 
 export class Hints {
   #written = 0;
+  #later = 0;
   #lines;
   #labels;
   #live;
@@ -26,7 +27,14 @@ export class Hints {
     this.#place("x", lines.find(l => l.x !== undefined), l => [view.toScreen(l.x, 0).x, 0, 5, 34]);
     this.#place("y", lines.find(l => l.y !== undefined), l => [0, view.toScreen(0, l.y).y, 44, 2]);
     this.#live.classList.add("is-seen");
-    if (performance.now() - this.#written < READ) return;
+    clearTimeout(this.#later);
+    const wait = READ - (performance.now() - this.#written);
+    // The last words of a gesture are written in any case.
+    if (wait > 0) this.#later = setTimeout(() => this.#say(text), wait);
+    else this.#say(text);
+  }
+
+  #say(text) {
     this.#written = performance.now();
     write(this.#live, text);
   }

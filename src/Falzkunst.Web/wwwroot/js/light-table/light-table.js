@@ -12,6 +12,7 @@ import { gridStep } from "./snap.js";
 import { now, read, toggled, toggledLine, write } from "../picked.js";
 import { command, mm } from "../command.js";
 import { nodesOf, parse } from "./nodes.js";
+import { copyOf, keyWith, pickedOf, stepCopy } from "./placing.js";
 
 const OVERSCAN = 0.2;          // of width and height, painted beyond each edge
 const QUICK = 8;               // ms; pictures painted within this are painted anew while moving
@@ -80,6 +81,7 @@ class LightTable extends HTMLElement {
   itemsWithin(box) { return this.#picking.within(this.#layout, box); }
   boxOfPick(key) { return this.#picking.boxOf(this.#layout, key); }
   showGhost(key) { this.ghost.show(this.#picking.paths(this.#layout, key), this.boxOfPick(key)); }
+  showGhostOf(items, box) { this.ghost.show(this.#picking.papers(items), box); }
   get aidBoxes() { return this.#picking.aids(this.#layout); }
   length(mm) { return this.#scene.inches ? `${(mm / INCH).toFixed(2)} in` : `${mm.toFixed(1)} mm`; }
 
@@ -90,6 +92,9 @@ class LightTable extends HTMLElement {
     const [minX, minY, maxX, maxY] = this.boxOfPick(key);
     return { width: maxX - minX, height: maxY - minY };
   }
+
+  /** Copies on sheets can be moved by hand. */
+  get canPlace() { return Boolean(this.#scene && this.#layout.byHand); }
 
   /** The one picked line with its maps, or null. */
   pickedLine() {
@@ -114,8 +119,9 @@ class LightTable extends HTMLElement {
     this.redraw();
   }
 
-  /** The next line of the picked piece, or the next node while nodes are shown. */
+  /** The next line of the picked piece, the next node while nodes are shown, or the next copy on a sheet. */
   stepLine(by) {
+    if (this.canPlace) return stepCopy(this, by);
     const key = now(), [item] = this.itemsOf(key);
     if (!item || key.pieces.length !== 1) return;
     if (this.nodesShown) {
@@ -171,7 +177,7 @@ class LightTable extends HTMLElement {
     if (this.#followed !== now().pieces.join()) this.place = null;
     this.#followed = now().pieces.join();
     this.#show.preview = null;
-    const hadNothing = !this.#scene || this.#isEmpty;
+    const hadNothing = !this.#scene || this.#isEmpty, sheets = this.#sheetCount;
     this.#scene = await answer.json();
     this.#mode ??= this.modes[0] ?? this.#scene.layouts[0].name;
     this.#picking = new Picking(this.#scene);
@@ -180,12 +186,14 @@ class LightTable extends HTMLElement {
     this.hint(null);
     this.worker.postMessage({ scene: this.#scene });
     this.#sayEmpty();
-    if (hadNothing || refit || !this.#fitted) this.fit();
+    // Another sheet is brought into view.
+    if (hadNothing || refit || !this.#fitted || sheets !== this.#sheetCount) this.fit();
     else this.#changed(true);
     this.dataset.ready = String(this.#scene.head);
     if (this.dataset.ready !== document.body.dataset.head) this.dispatchEvent(new CustomEvent("scene-differs", { bubbles: true }));
   }
 
+  get #sheetCount() { return this.#scene ? this.#layout.frames.filter(f => f.sheet).length : 0; }
   get #isEmpty() { return this.#scene.layouts.every(l => l.items.length + l.loose.length + l.frames.length === 0); }
 
   select() {
@@ -367,12 +375,20 @@ class LightTable extends HTMLElement {
     const at = this.#at(e), key = now(), item = this.itemAt(at);
     const pin = this.#layout.pins.find(p => p.reach && isOnPin(this.#view.toScreen(p.x, p.y), at.screen));
     if (pin) return this.dispatchEvent(new CustomEvent("pin-touched", { bubbles: true, detail: pin.number }));
+    if (this.canPlace) return this.#pickCopy(item, e.shiftKey);
     if (!this.canArrange) return item && this.pick(item.piece);
     const only = key.pieces.length === 1 ? this.itemsOf(key)[0] : null;
     const line = only && this.lineAt(at, only);
     if (line && (!item || item === only || key.lines.length)) return this.pick(write(e.shiftKey && key.lines.length ? toggledLine(key, line) : { pieces: key.pieces, lines: [line] }));
     if (!item) return this.pick("none");
     this.pick(e.shiftKey ? write(toggled(key, item.piece)) : item.piece);
+  }
+
+  #pickCopy(item, adds) {
+    const { lines } = now(), copy = item && copyOf(item);
+    if (!item) this.pick(keyWith(this.#layout, []));
+    else if (!adds) this.pick(keyWith(this.#layout, [copy]));
+    else this.pick(keyWith(this.#layout, lines.includes(copy) ? lines.filter(l => l !== copy) : [...lines, copy]));
   }
 
   #at(e) {
@@ -395,7 +411,10 @@ class LightTable extends HTMLElement {
     return true;
   }
 
-  get #selected() { return this.dataset.follows ? null : now(); }
+  get #selected() {
+    if (this.canPlace) return { pieces: [], lines: [], copies: now().lines };
+    return this.dataset.follows ? null : now();
+  }
 
   #resized() {
     if (!this.#fitted && this.#scene) this.fit();

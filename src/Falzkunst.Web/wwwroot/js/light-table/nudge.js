@@ -1,6 +1,7 @@
 // Arrow keys move what is picked. Keys in quick succession are gathered and sent as one move.
 import { command, mm } from "../command.js";
 import { now } from "../picked.js";
+import { act, boxOfItems, pickedOf } from "./placing.js";
 
 const GATHER = 450;   // ms without a key, after which the move is sent
 
@@ -13,6 +14,7 @@ export class Nudge {
 
   /** The arrow keys are for what is picked, and not for the view. */
   get takes() {
+    if (this.#table.canPlace) return pickedOf(this.#table.layout).length > 0;
     const key = now();
     return this.#table.canMove && key.pieces.length > 0 && this.#table.itemsOf(key).some(i => !i.locked);
   }
@@ -20,7 +22,7 @@ export class Nudge {
   step(x, y) {
     if (!this.#by) {
       this.#by = { x: 0, y: 0 };
-      this.#table.showGhost(now());
+      this.#show();
     }
     this.#by.x += x;
     this.#by.y += y;
@@ -37,11 +39,18 @@ export class Nudge {
     const { x, y } = this.#by;
     this.#by = null;
     this.#table.hint(null);
-    command(`move ${mm(x)} ${mm(y)}`);
+    if (this.#table.canPlace) act(this.#table, 0, { x, y });
+    else command(`move ${mm(x)} ${mm(y)}`);
   }
 
   /** A new picture shows the move itself. */
   forget() {
-    if (this.#by) this.#table.showGhost(now());
+    if (this.#by) this.#show();
+  }
+
+  #show() {
+    const items = pickedOf(this.#table.layout);
+    if (this.#table.canPlace) this.#table.showGhostOf(items, boxOfItems(items));
+    else this.#table.showGhost(now());
   }
 }

@@ -3,6 +3,7 @@ import { boxOf } from "./boxes.js";
 import { element } from "./svg.js";
 import { PIXELS_PER_MM } from "./view.js";
 import { handlesOf } from "./handles.js";
+import { boxOfItems, pickedOf, turnHandle } from "./placing.js";
 import { drawNodes, drawGrid } from "./helps.js";
 import { INCH, number, stepFor } from "./rulers.js";
 
@@ -12,7 +13,8 @@ export function draw(svg, { view, width, height, layout, selected, inches, head,
   svg.replaceChildren();
   if (grid) drawGrid(svg, view, width, height, grid);
   frames(svg, view, layout);
-  if (selected) measure(svg, view, layout, selected, table);
+  if (layout.byHand) byHand(svg, view, width, height, layout);
+  else if (selected) measure(svg, view, layout, selected, table);
   pins(svg, view, width, height, layout, place);
   if (nodes) drawNodes(svg, view, nodes, chosenNode);
   if (head) tool(svg, view, head);
@@ -48,6 +50,25 @@ function measure(svg, view, layout, selected, table) {
   for (const h of handles) element(svg, h.kind === "turn" ? "circle" : "rect", h.kind === "turn"
     ? { cx: h.x, cy: h.y, r: 5, class: "handle" }
     : { x: h.x - 4, y: h.y - 4, width: 8, height: 8, rx: 2, class: "handle" });
+}
+
+// What is pinned on its sheet, and the box and handle of what is picked.
+function byHand(svg, view, width, height, layout) {
+  let drawn = 0;
+  for (const item of layout.items) {
+    if (!item.pinned) continue;
+    const [minX, minY, maxX, maxY] = boxOf(item), p = view.toScreen((minX + maxX) / 2, (minY + maxY) / 2);
+    if (p.x < 0 || p.y < 0 || p.x > width || p.y > height || ++drawn > MOST_PINS) continue;
+    element(svg, "circle", { cx: p.x, cy: p.y, r: 5, class: "stays" });
+    element(svg, "circle", { cx: p.x, cy: p.y, r: 1.6, class: "stays-point" });
+  }
+  const items = pickedOf(layout);
+  if (items.length === 0) return;
+  const box = boxOfItems(items), a = view.toScreen(box[0], box[1]), b = view.toScreen(box[2], box[3]), turn = turnHandle(view, items), pad = 6;
+  const line = { stroke: "#2D6CDF", "stroke-width": 1, fill: "none" };
+  element(svg, "rect", { x: a.x - pad, y: a.y - pad, width: b.x - a.x + 2 * pad, height: b.y - a.y + 2 * pad, ...line, "stroke-dasharray": "4 3" });
+  element(svg, "path", { d: `M${turn.x} ${turn.y}V${a.y - pad}`, ...line });
+  element(svg, "circle", { cx: turn.x, cy: turn.y, r: 5, class: "handle" });
 }
 
 // More pins than this at once say no more, and each costs time at every frame; nearer, all of them are seen.

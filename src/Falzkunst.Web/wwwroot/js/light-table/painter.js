@@ -76,6 +76,7 @@ function paint({ view, width, height, pixelRatio, layout, selected, highlight, p
     const unit = 1 / (view.scale * Math.sqrt(Math.abs(item.map[0] * item.map[3] - item.map[1] * item.map[2])));
     if (progress && item.lines.some(l => l.runs)) paintRunning(g, item, unit, progress);
     else paintItem(g, item, unit);
+    if (selected?.copies?.includes(`${item.piece}.${item.copy}`)) outline(g, shapes.get(item.shape)[0], 2.4 * unit);
     if (item.piece === highlight) outline(g, shapes.get(item.shape)[0], 4 * unit);
     if (selected?.pieces.includes(item.piece)) {
       const lines = shapes.get(item.shape);
@@ -175,7 +176,7 @@ function paintRunning(g, item, unit, progress) {
   g.globalAlpha = 1;
 }
 
-function paintFrame(g, { kind, box: [x0, y0, x1, y1], fill }, scale) {
+function paintFrame(g, { kind, box: [x0, y0, x1, y1], fill, path }, scale) {
   const px = 1 / scale;
   g.setLineDash([]);
   if (kind === "mat") {
@@ -186,13 +187,15 @@ function paintFrame(g, { kind, box: [x0, y0, x1, y1], fill }, scale) {
     g.fillStyle = "#D3C9B5";
     if (scale > 0.5) for (let x = x0 + 5; x < x1; x += 10) for (let y = y0 + 5; y < y1; y += 10) g.fillRect(x, y, 1.4 * px, 1.4 * px);
   } else if (kind === "sheet") {
+    const paper = new Path2D(path);
+    if (!path) paper.rect(x0, y0, x1 - x0, y1 - y0);
     g.fillStyle = fill;
-    g.fillRect(x0, y0, x1 - x0, y1 - y0);
+    g.fill(paper, "evenodd");
     g.fillStyle = "rgba(255,255,255,.38)";
-    g.fillRect(x0, y0, x1 - x0, y1 - y0);
+    g.fill(paper, "evenodd");
     g.strokeStyle = "rgba(36,49,58,.45)";
     g.lineWidth = px;
-    g.strokeRect(x0, y0, x1 - x0, y1 - y0);
+    g.stroke(paper);
   } else if (kind === "border") {
     g.setLineDash([4 * px, 4 * px]);
     g.strokeStyle = "rgba(255,255,255,.95)";

@@ -60,9 +60,14 @@ export class Picking {
 
   /** What is picked as paths for a ghost. */
   paths(layout, { pieces, lines }) {
-    return layout.items.filter(i => pieces.includes(i.piece)).map(item => lines.length
-      ? { d: lines.map(l => this.#shape(item)[index(item, l)]).filter(Boolean).join(""), map: item.map }
-      : { d: item.lines.map((l, i) => l.role === "i" ? "" : this.#shape(item)[i]).join(""), map: item.map, fill: item.fill });
+    const items = layout.items.filter(i => pieces.includes(i.piece));
+    return lines.length === 0 ? this.papers(items)
+      : items.map(item => ({ d: lines.map(l => this.#shape(item)[index(item, l)]).filter(Boolean).join(""), map: item.map }));
+  }
+
+  /** Whole items as paths for a ghost. */
+  papers(items) {
+    return items.map(item => ({ d: item.lines.map((l, i) => l.role === "i" ? "" : this.#shape(item)[i]).join(""), map: item.map, fill: item.fill }));
   }
 
   /** A line with the ways between its own coordinates, the table's and the card's. */

@@ -1,0 +1,134 @@
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Nesting;
+
+/// <summary>
+/// Copies moved by hand on the sheets of one stock: whether they may lie somewhere, and the nearest place where they may.
+/// Made once for a layout and asked many times; asked from several threads, one after the other.
+/// </summary>
+public sealed class HandPlacing
+{
+    /// <summary>Places are looked for round the hand in rings, each larger than the one before, mm.</summary>
+    private const double FirstRing = 0.05;
+    private const double RingGrowth = 1.3;
+    private const int Directions = 36;
+
+    /// <summary>Steps back towards the hand, each half of the one before.</summary>
+    private const int Halvings = 12;
+
+    private readonly Lock _one = new();
+    private readonly NestJob _job;
+    private readonly NestJob _free;
+    private readonly NestTask _task;
+    private readonly Arrangement _at;
+    private readonly Dictionary<string, int> _boards;
+    private readonly Dictionary<string, NestCheck.FlatShape> _shapes;
+
+    /// <summary>Makes a layout ready for the hand.</summary>
+    /// <param name="layout">Where everything lies.</param>
+    /// <param name="design">Its pieces.</param>
+    /// <param name="spacingMm">Distance kept between pieces.</param>
+    /// <exception cref="NestRefused">The layout cannot be read as one.</exception>
+    public HandPlacing(StockLayout layout, Design design, double spacingMm)
+    {
+        _job = PaperPlacing.JobOf(layout, design, spacingMm);
+        NestRules.Demand(_job);
+        // What is pinned may be moved by hand all the same, but not turned out of the grain.
+        _free = _job with { Pins = [] };
+        _task = new NestTask(_job);
+        _at = new Arrangement(_task);
+        _shapes = _job.Pieces.ToDictionary(p => p.Id, NestCheck.FlatShape.Of);
+        _boards = Enumerable.Range(0, _task.Boards.Length).ToDictionary(b => _task.Boards[b].Sheet.Id);
+    }
+
+    /// <summary>What is wrong with some copies at a place, with which copy's piece, and with which other; null where they may lie there.</summary>
+    /// <param name="copies">The copies, as they would lie.</param>
+    /// <param name="sheet">Id of the sheet they would lie on.</param>
+    public (NestFault Fault, string Piece, string? Other)? Fault(IReadOnlyList<NestPlacement> copies, string sheet)
+    {
+        lock (_one)
+        {
+            if (FaultOf(copies, sheet) is not { } fault) return null;
+            var placements = With(copies, sheet).Placements;
+            return (fault, placements[fault.Placement].Id, fault.Other is { } other ? placements[other].Id : null);
+        }
+    }
+
+    /// <summary>
+    /// The shortest move after which some copies may lie on a sheet, found on rings about where they are and then taken back
+    /// as far as it goes; a move of nothing where they may lie as they are, null where there is none within reach.
+    /// </summary>
+    /// <param name="copies">The copies, as they would lie.</param>
+    /// <param name="sheet">Id of the sheet they would lie on.</param>
+    /// <param name="reachMm">No move is longer.</param>
+    public Point? NearestMove(IReadOnlyList<NestPlacement> copies, string sheet, double reachMm)
+    {
+        lock (_one)
+        {
+            if (FaultOf(copies, sheet) is null) return new Point(0, 0);
+            if (!_boards.TryGetValue(sheet, out var board)) return null;
+            var moved = copies.Select(Lift).ToList();
+            try
+            {
+                for (double radius = FirstRing, former = 0; radius <= reachMm; (former, radius) = (radius, radius * RingGrowth))
+                {
+                    for (var i = 0; i < Directions; i++)
+                    {
+                        var (sin, cos) = Math.SinCos(2 * Math.PI * i / Directions);
+                        if (!IsFree(moved, board, cos * radius, sin * radius)) continue;
+                        var (near, far) = (former, radius);
+                        for (var k = 0; k < Halvings; k++)
+                        {
+                            var middle = (near + far) / 2;
+                            if (IsFree(moved, board, cos * middle, sin * middle)) far = middle;
+                            else near = middle;
+                        }
+                        var by = new Point(cos * far, sin * far);
+                        var there = copies.Select(c => c with { Place = c.Place.Then(Affine.Move(by)) }).ToList();
+                        if (FaultOf(there, sheet) is null) return by;
+                    }
+                }
+                return null;
+            }
+            finally
+            {
+                foreach (var m in moved) _at.Put(m.Copy, m.Home);
+            }
+        }
+    }
+
+    private NestFault? FaultOf(IReadOnlyList<NestPlacement> copies, string sheet)
+    {
+        var with = With(copies, sheet);
+        var first = with.Placements.Length - copies.Count;
+        return NestCheck.Faults(_free, new NestResult([with], []), _shapes, i => i >= first).FirstOrDefault();
+    }
+
+    /// <summary>The sheet with some copies as they would lie, which come last.</summary>
+    private NestedSheet With(IReadOnlyList<NestPlacement> copies, string sheet)
+    {
+        var moved = copies.Select(c => (c.Id, c.Copy)).ToHashSet();
+        var others = _job.Pins.Where(p => p.Sheet == sheet && !moved.Contains((p.Piece, p.Copy))).Select(p => PaperPlacing.Placed(p.Piece, p.Copy, p.Place));
+        return new NestedSheet(sheet, 1, [.. others, .. copies]);
+    }
+
+    private InHand Lift(NestPlacement placement)
+    {
+        var copy = Array.FindIndex(_task.Copies, c => c.Kind.Piece.Id == placement.Id && c.Number == placement.Copy);
+        var home = _at[copy];
+        _at.Put(copy, Pose.Nowhere);
+        var kind = _task.Copies[copy].Kind;
+        var at = placement.Place.Apply(kind.Middle);
+        return new(copy, home, kind[kind.StanceOf(placement.Place)], at.X, at.Y);
+    }
+
+    private bool IsFree(List<InHand> moved, int board, double dx, double dy) => moved.TrueForAll(m =>
+    {
+        var (x, y) = (m.X + dx, m.Y + dy);
+        return _at.Range(m.Stance, board).Contains(new Point(x, y)) && _at.IsFree(m.Copy, m.Stance, board, x, y);
+    });
+
+    /// <summary>A copy taken off its place.</summary>
+    private sealed record InHand(int Copy, Pose Home, Stance Stance, double X, double Y);
+}
