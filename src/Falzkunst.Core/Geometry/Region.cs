@@ -13,8 +13,11 @@ namespace Falzkunst.Core.Geometry;
 /// <summary>How the corners of a grown region look.</summary>
 public enum Corners
 {
-    /// <summary>Arcs about the old corners.</summary>
+    /// <summary>Arcs about the old corners; with few edges they cut a little off the true arc.</summary>
     Round,
+
+    /// <summary>Tangents round the arcs about the old corners: nothing of the true shape is cut off, and edges move by the distance to a thousandth of it.</summary>
+    Tangent,
 
     /// <summary>The edges run on until they meet, up to five times the distance.</summary>
     Sharp,
@@ -31,6 +34,9 @@ public sealed class Region
 
     /// <summary>Lines that begin in a tile so many radii wide are grown together.</summary>
     private const double TileOfRadii = 100;
+
+    /// <summary>Length of an edge that is there for its direction alone, mm.</summary>
+    private const double TinyEdge = 1e-5;
 
     /// <summary>Fewer areas than this are joined at once.</summary>
     private const int FewAreas = 6;
@@ -157,9 +163,41 @@ public sealed class Region
     {
         if (by == 0) return this;
         var way = new BufferParameters(quarterEdges, EndCapStyle.Round, corners == Corners.Round ? JoinStyle.Round : JoinStyle.Mitre, MitreLimit);
-        var grown = AreasAlone(_area.Buffer(by, way));
+        if (corners == Corners.Tangent) way.SimplifyFactor = 0;
+        var grown = AreasAlone((corners == Corners.Tangent ? Split(quarterEdges) : _area).Buffer(by, way));
         // Now and then a shrinking ring turns inside out beyond the area, which is no part of it.
         return by > 0 ? new Region(grown) : new Region(GeometryFactory.Default.CreateMultiPolygon([.. PolygonExtracter.GetPolygons(grown).Cast<Polygon>().Where(p => Contains(p.InteriorPoint))]));
+    }
+
+    /// <summary>
+    /// Each corner as a run of tiny edges that turn by no more than an arc's edge does, so that edges which run on until they
+    /// meet go round its arc as tangents.
+    /// </summary>
+    private MultiPolygon Split(int quarterEdges)
+    {
+        var most = Math.PI / 2 / quarterEdges;
+        return GeometryFactory.Default.CreateMultiPolygon([.. Polygons.Select(p => GeometryFactory.Default.CreatePolygon(
+            Closed(Split(Ring(p.ExteriorRing), most)), [.. p.InteriorRings.Select(r => Closed(Split(Ring(r), most)))]))]);
+    }
+
+    private static Point[] Split(Point[] ring, double most)
+    {
+        var split = new List<Point>(ring.Length * 2);
+        for (var i = 0; i < ring.Length; i++)
+        {
+            var (before, after) = (ring[i] - ring[(i + ring.Length - 1) % ring.Length], ring[(i + 1) % ring.Length] - ring[i]);
+            var turn = Math.Atan2(before.Cross(after), before.X * after.X + before.Y * after.Y);
+            var parts = (int)Math.Ceiling(Math.Abs(turn) / most - 1e-9);
+            var at = ring[i];
+            split.Add(at);
+            var heading = Math.Atan2(before.Y, before.X);
+            for (var k = 1; k < parts; k++)
+            {
+                var (sin, cos) = Math.SinCos(heading + turn * k / parts);
+                split.Add(at += new Point(cos, sin) * TinyEdge);
+            }
+        }
+        return [.. split];
     }
 
     /// <summary>With fewer corners, none of the new edges farther from the old than a tolerance, mm; parts and openings as they were.</summary>

@@ -68,7 +68,7 @@ internal sealed class Board
         if (sheet.Outline is { } outline)
         {
             var paper = Region.Of(Flattening.Flatten(outline, Flat), []);
-            if (sheet.OutlineBorderMm > 0) paper = paper.Grow(-sheet.OutlineBorderMm / Math.Cos(Math.PI / (4 * QuarterEdges)), Corners.Round, QuarterEdges);
+            if (sheet.OutlineBorderMm > 0) paper = paper.Grow(-sheet.OutlineBorderMm, Corners.Tangent, QuarterEdges);
             var around = Rectangle(sheet.Usable.Grow(Beyond * Math.Max(sheet.Width, sheet.Height)));
             forbidden = around.Minus(paper);
         }

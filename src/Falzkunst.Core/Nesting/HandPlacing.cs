@@ -71,22 +71,18 @@ public sealed class HandPlacing
             var moved = copies.Select(Lift).ToList();
             try
             {
-                for (double radius = FirstRing, former = 0; radius <= reachMm; (former, radius) = (radius, radius * RingGrowth))
+                for (double radius = FirstRing, former = 0; former < reachMm; (former, radius) = (radius, radius * RingGrowth))
                 {
+                    // Of all ways out that this ring crosses, the shortest that stands up to the exact check.
+                    var ways = new List<Point>();
                     for (var i = 0; i < Directions; i++)
                     {
                         var (sin, cos) = Math.SinCos(2 * Math.PI * i / Directions);
-                        if (!IsFree(moved, board, cos * radius, sin * radius)) continue;
-                        var (near, far) = (former, radius);
-                        for (var k = 0; k < Halvings; k++)
-                        {
-                            var middle = (near + far) / 2;
-                            if (IsFree(moved, board, cos * middle, sin * middle)) far = middle;
-                            else near = middle;
-                        }
-                        var by = new Point(cos * far, sin * far);
-                        var there = copies.Select(c => c with { Place = c.Place.Then(Affine.Move(by)) }).ToList();
-                        if (FaultOf(there, sheet) is null) return by;
+                        if (Back(cos, sin, former, Math.Min(radius, reachMm)) is { } far) ways.Add(new Point(cos, sin) * far);
+                    }
+                    foreach (var by in ways.OrderBy(w => w.Length))
+                    {
+                        if (FaultOf([.. copies.Select(c => c with { Place = c.Place.Then(Affine.Move(by)) })], sheet) is null) return by;
                     }
                 }
                 return null;
@@ -94,6 +90,19 @@ public sealed class HandPlacing
             finally
             {
                 foreach (var m in moved) _at.Put(m.Copy, m.Home);
+            }
+
+            // How far the copies must go in a direction, between two distances of which they may lie at the far one.
+            double? Back(double cos, double sin, double near, double far)
+            {
+                if (!IsFree(moved, board, cos * far, sin * far)) return null;
+                for (var k = 0; k < Halvings; k++)
+                {
+                    var middle = (near + far) / 2;
+                    if (IsFree(moved, board, cos * middle, sin * middle)) far = middle;
+                    else near = middle;
+                }
+                return far;
             }
         }
     }

@@ -32,8 +32,9 @@ public static class KeptRest
     {
         var free = PaperOf(sheet);
         foreach (var outline in Outlines(sheet, design))
-            free = free.Minus(Region.Of(Flattening.Flatten(outline, CoarseMm / 4), []).Grow(ClearMm, Corners.Round, QuarterEdges));
-        var opened = free.Grow(-HalfStripMm, Corners.Sharp, 1).Grow(HalfStripMm, Corners.Round, QuarterEdges).And(free).Simplified(CoarseMm);
+            free = free.Minus(Region.Of(Flattening.Flatten(outline, CoarseMm / 4), []).Grow(ClearMm, Corners.Tangent, QuarterEdges));
+        var opened = free.Grow(-HalfStripMm, Corners.Sharp, 1).Grow(HalfStripMm, Corners.Sharp, 1).And(free).Simplified(CoarseMm);
+        if (opened.IsEmpty) return null;
         if (opened.Parts.Where(p => p.Outer.Length > 2).MaxBy(p => Math.Abs(Polygons.SignedArea(p.Outer))) is not { Outer: { } outer } largest) return null;
         return Of(name, outer, largest.Openings);
     }

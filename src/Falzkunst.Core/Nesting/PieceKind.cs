@@ -15,8 +15,8 @@ internal sealed class PieceKind
     private const double FlatteningShare = 0.02;
     private const double CoarsestFlattening = 0.04;
 
-    /// <summary>Growing leaves corners out that lie within a hundredth of the distance.</summary>
-    private const double BufferShare = 1.0102;
+    /// <summary>Growing is right to a thousandth of the distance.</summary>
+    private const double GrowthShare = 1.0012;
 
     /// <summary>Edges of a quarter circle of the spacing.</summary>
     private const int QuarterEdges = 3;
@@ -49,10 +49,10 @@ internal sealed class PieceKind
             region = region.Simplified(CoarsestFlattening);
         }
         _own = Rings(tolerance == 0 ? region : region.Grow(tolerance, Corners.Sharp, 1));
-        var by = (spacing / 2 + tolerance + Clearance) * BufferShare;
+        var by = (spacing / 2 + tolerance) * GrowthShare + Clearance;
         _spaced = Rings(spacing < Clearance
             ? region.Grow(by, Corners.Sharp, 1)
-            : region.Grow(by / Math.Cos(Math.PI / (4 * QuarterEdges)), Corners.Round, QuarterEdges));
+            : region.Grow(by, Corners.Tangent, QuarterEdges));
         (_ownPoles, _spacedPoles) = (Poles.Of(_own), Poles.Of(_spaced));
         var hull = Region.Of(_spaced[0], []).Hull();
         SpacedArea = _spaced.Select((r, i) => Math.Abs(Polygons.SignedArea(r)) * (i == 0 ? 1 : -1)).Sum();

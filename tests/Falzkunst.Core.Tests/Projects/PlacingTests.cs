@@ -1,0 +1,163 @@
+using CsCheck;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Tests.Nesting;
+
+namespace Falzkunst.Core.Tests.Projects;
+
+/// <summary>Pieces on sheets, moved by hand.</summary>
+public sealed class PlacingTests
+{
+    private static readonly Project Placed = Edits.Apply(
+        Given.ProjectOf(Given.Piece("p1", 60, 40), Given.Piece("p2", 30, 30) with { Quantity = 3 }), new PutOnSheets(2), Given.Drawer);
+
+    private static readonly string Sheet = Placed.Sheets!.Sheets[0].Id;
+    private static readonly PlacedCopy One = new("p1", 1);
+
+    private static Box BoxOf(Project project, PlacedCopy copy) => project.Sheets!.Sheets
+        .Select(s => s.Find(copy.Piece, copy.Copy)).OfType<Placement>().Select(p => project.Design.Require(p.Piece).Shape.Paths[0].BoundsUnder(p.Place)).Single();
+
+    private static MovePlacements To(Project project, PlacedCopy copy, double x, double y) => new(Sheet, [copy], Sheet, 0, default, new Point(x, y) - BoxOf(project, copy).Min);
+
+    private static Project Do(Project project, Edit edit) => Edits.Apply(project, edit, Given.Drawer);
+
+    private static void DemandValid(Project project)
+    {
+        foreach (var stock in project.Design.Pieces.Select(p => p.Stock).Distinct())
+        {
+            var layout = project.Sheets!.Of(stock, project.Design);
+            FairCheck.Demand(
+                PaperPlacing.JobFor(project.Design, Given.Stock(stock), Given.Machine(project.SetOut.Machine), project.Sheets.SpacingMm, project.SetOut.Cards, layout),
+                PaperPlacing.ResultOf(layout));
+        }
+    }
+
+    [Fact]
+    public void A_piece_goes_where_there_is_room_and_is_pinned_there()
+    {
+        var moved = Do(Placed, To(Placed, One, 150, 200));
+        Assert.Equal(new Box(150, 200, 210, 240), BoxOf(moved, One));
+        Assert.True(moved.Sheets!.Sheets[0].Find("p1", 1)!.Pinned);
+        Assert.True(moved.SheetsAreCurrent);
+        DemandValid(moved);
+        var turned = Do(moved, new MovePlacements(Sheet, [One], Sheet, 90, new Point(180, 220), default));
+        Assert.Equal(new Box(160, 190, 200, 250), BoxOf(turned, One));
+    }
+
+    [Fact]
+    public void What_stands_in_the_way_is_said_with_numbers_and_nothing_moves()
+    {
+        var beside = Do(Do(Placed, To(Placed, One, 100, 200)), To(Placed, new("p2", 1), 180, 200));
+        Assert.Equal("Piece p1 would lie 1.5 mm from Piece p2; 2.0 mm are kept.", Refused(beside, To(beside, One, 118.5, 200)));
+        Assert.Equal("Piece p1 would lie on Piece p2.", Refused(beside, To(beside, One, 130, 190)));
+        Assert.Equal("Piece p1 would reach 3.0 mm over the border.", Refused(beside, To(beside, One, 2, 200)));
+        Assert.Contains("Put them on sheets again", Refused(Do(beside, new SetQuantity("p2", 5)), To(beside, One, 100, 210)), StringComparison.Ordinal);
+        Assert.Contains("does not lie on that sheet", Refused(beside, new MovePlacements(Sheet, [new("p1", 2)], Sheet, 0, default, new Point(1, 1))), StringComparison.Ordinal);
+        Assert.Contains("Choose pieces", Refused(beside, new MovePlacements(Sheet, [], Sheet, 0, default, new Point(1, 1))), StringComparison.Ordinal);
+        Assert.Contains("farther", Refused(beside, new MovePlacements(Sheet, [One], Sheet, double.NaN, default, default)), StringComparison.Ordinal);
+
+        static string Refused(Project project, Edit edit) => Assert.Throws<EditRefused>(() => Do(project, edit)).Message;
+    }
+
+    [Fact]
+    public void The_nearest_place_touches_at_the_spacing_and_is_no_farther_than_it_need_be()
+    {
+        var beside = Do(Do(Placed, To(Placed, One, 100, 200)), To(Placed, new("p2", 1), 180, 200));
+        var hand = new HandPlacing(beside.Sheets!.Of("chalk-200", beside.Design), beside.Design, 2);
+        // The far edge of p1 would lie 11 mm within p2: 13 mm back is the shortest way out.
+        var over = FaultWords.Placed([beside.Sheets.Sheets[0].Find("p1", 1)! with { Place = Affine.Move(131, 200) }]);
+        var by = hand.NearestMove(over, Sheet, 25)!.Value;
+        Assert.Equal(-13, by.X, 0.05);
+        Assert.Equal(0, by.Y, 0.05);
+        Assert.True(by.X <= -13 + 0.002);
+        Assert.Null(hand.NearestMove(over, Sheet, 10));
+        Assert.Equal(default(Point), hand.NearestMove(FaultWords.Placed([beside.Sheets.Sheets[0].Find("p1", 1)!]), Sheet, 10));
+    }
+
+    [Fact]
+    public void Whatever_a_hand_does_the_sheets_stay_valid_or_as_they_were() =>
+        (from moves in (from copy in Gen.Int[0, 3] from x in Gen.Double[-20, 300] from y in Gen.Double[-20, 300] from turn in Gen.Int[0, 35] from holds in Gen.Bool select (copy, x, y, turn, holds)).Array[1, 6] select moves)
+        .Sample(moves =>
+        {
+            var project = Placed;
+            foreach (var (copy, x, y, turn, holds) in moves)
+            {
+                var which = copy == 0 ? One : new PlacedCopy("p2", copy);
+                var move = To(project, which, x, y) with { Degrees = turn * 10, About = BoxOf(project, which).Centre };
+                if (holds)
+                {
+                    var there = project.Sheets!.Sheets[0].Find(which.Piece, which.Copy)!;
+                    var by = new HandPlacing(project.Sheets.Of("chalk-200", project.Design), project.Design, 2).NearestMove(FaultWords.Placed([there with { Place = there.Place.Then(move.Map) }]), Sheet, 40);
+                    if (by is null) continue;
+                    project = Do(project, move with { By = move.By + by.Value });
+                }
+                else
+                {
+                    try
+                    {
+                        project = Do(project, move);
+                    }
+                    catch (EditRefused)
+                    {
+                        continue;
+                    }
+                }
+                DemandValid(project);
+            }
+        }, iter: 40);
+
+    [Fact]
+    public void Sent_to_a_new_sheet_and_back_a_piece_finds_room_and_the_empty_sheet_goes()
+    {
+        var sent = Do(Placed, new SendPlacements(Sheet, [One, new("p2", 2)], null, "A4"));
+        Assert.Equal([2, 2], sent.Sheets!.Sheets.Select(s => s.Placements.Length));
+        Assert.Equal("A4", sent.Sheets.Sheets[1].SizeName);
+        Assert.All(sent.Sheets.Sheets[1].Placements, p => Assert.True(p.Pinned));
+        DemandValid(sent);
+        var back = Do(sent, new SendPlacements(sent.Sheets.Sheets[1].Id, [One, new("p2", 2)], Sheet));
+        Assert.Equal(4, Assert.Single(back.Sheets!.Sheets).Placements.Length);
+        DemandValid(back);
+        Assert.Contains("at hand", Assert.Throws<EditRefused>(() => Do(Placed, new SendPlacements(Sheet, [One], null, "A0"))).Message, StringComparison.Ordinal);
+        // The first sheet empties, the second becomes the first.
+        var all = sent.Sheets.Sheets[0].Placements.Select(p => new PlacedCopy(p.Piece, p.Copy)).ToList();
+        var joined = Do(sent, new SendPlacements(Sheet, [.. all], sent.Sheets.Sheets[1].Id));
+        Assert.Equal((Sheet, 1, "A4"), (joined.Sheets!.Sheets.Single().Id, joined.Sheets.Sheets[0].Number, joined.Sheets.Sheets[0].SizeName));
+    }
+
+    [Fact]
+    public void A_sheet_without_room_is_said_to_be_so()
+    {
+        var full = Do(Given.ProjectOf(Given.Piece("p1", 250, 250), Given.Piece("p2", 200, 100)), new PutOnSheets(2));
+        var (large, small) = (full.Sheets!.Sheets.Single(s => s.Find("p1", 1) is not null), full.Sheets.Sheets.Single(s => s.Find("p2", 1) is not null));
+        var why = Assert.Throws<EditRefused>(() => Do(full, new SendPlacements(small.Id, [new("p2", 1)], large.Id))).Message;
+        Assert.Equal($"There is no room on sheet {large.Number} for Piece p2.", why);
+    }
+
+    [Fact]
+    public void How_a_piece_may_lie_holds_for_the_hand_and_the_nester_and_keeps_sheets_that_agree()
+    {
+        var along = Do(Placed, new SetLie(["p1"], Lie.AlongGrain));
+        // As it lies now is along the grain or across it, by what the nester chose.
+        var isUpright = BoxOf(Placed, One).Width == 60;
+        Assert.Equal(isUpright, along.SheetsAreCurrent);
+        var again = Do(along, new PutOnSheets(2));
+        Assert.Equal(60, BoxOf(again, One).Width, 6);
+        var (sheet, centre) = (again.Sheets!.Sheets[0].Id, BoxOf(again, One).Centre);
+        Assert.Contains("direction", Assert.Throws<EditRefused>(() => Do(again, new MovePlacements(sheet, [One], sheet, 90, centre, new Point(0, 150)))).Message, StringComparison.Ordinal);
+        Assert.Equal(60, BoxOf(Do(again, new MovePlacements(sheet, [One], sheet, 180, centre, new Point(0, 150))), One).Width, 6);
+    }
+
+    [Fact]
+    public void Pieces_that_are_only_cut_may_lie_on_their_face_where_both_sides_are_alike()
+    {
+        var cut = Given.Piece("p1", 60, 40);
+        var scored = Given.Piece("p2", 60, 40, (Given.Line("l2", LineRole.Inner, Operation.Score), Given.Straight(10, 20, 50, 20)));
+        var job = PaperPlacing.JobFor(new Design([cut, scored], [], [], 3), Given.Stock("chalk-200"), Given.Machine("twin-330"), 2, 1, null);
+        Assert.Equal([true, false], job.Pieces.Select(p => p.MayMirror));
+        var printed = new Design([cut with { Stock = "chalk-200-printed" }], [], [], 2);
+        Assert.False(PaperPlacing.JobFor(printed, Given.Stock("chalk-200-printed"), Given.Machine("twin-330"), 2, 1, null).Pieces[0].MayMirror);
+    }
+}
