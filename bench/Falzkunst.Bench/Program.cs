@@ -5,7 +5,7 @@ using Falzkunst.Bench.Nesting;
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["puzzles", var count, var seeds, var seconds, .. var rest])
 {
-    PuzzleTable.Write(int.Parse(count), int.Parse(seeds), double.Parse(seconds), rest.Contains("shrunk"));
+    PuzzleTable.Write(int.Parse(count), int.Parse(seeds), double.Parse(seconds), rest.Contains("shrunk"), rest.FirstOrDefault(r => r.StartsWith("from=", StringComparison.Ordinal)) is { } first ? int.Parse(first[5..]) : 1);
     return;
 }
 if (args is ["cards", var times, .. var name])

@@ -29,6 +29,10 @@ internal sealed class Interlock
     private const double LastStep = 0.002;
     private const int MostSteps = 160;
 
+    /// <summary>How a lost cell counts against a cell's length of edge, and how many may be lost besides the room to spare, since the grid is coarse.</summary>
+    private const double LostWeight = 1;
+    private const int SpareCells = 150;
+
     /// <summary>Share of a copy's inner cells that may be taken, since the grid is coarse.</summary>
     private const double Tolerated = 0.01;
 
@@ -41,6 +45,7 @@ internal sealed class Interlock
     private readonly Dictionary<(int Kind, int Stance), Stamp> _stamps = [];
     private readonly Dictionary<Stance, Silhouette> _smaller = [];
     private readonly int _smallest;
+    private readonly int _mayLose;
 
     /// <summary>A copy's cells about the cell of its origin.</summary>
     /// <param name="Left">Column of its first cell.</param>
@@ -54,7 +59,16 @@ internal sealed class Interlock
     /// <param name="SolidCount">Cells in <paramref name="Solid"/>.</param>
     private sealed record Stamp(int Left, int Top, bool[,] Cover, bool[,] Solid, List<(int Column, int Row)> Anchors, int SolidCount);
 
-    private sealed record State(State? Before, int Copy, Pose Pose, ulong Used, ulong[] Taken, double Score);
+    /// <summary>A partial layout.</summary>
+    /// <param name="Before">Without its last copy.</param>
+    /// <param name="Copy">The last copy.</param>
+    /// <param name="Pose">Where it lies.</param>
+    /// <param name="Used">A bit for each copy that lies.</param>
+    /// <param name="Taken">A bit for each cell that is taken or lost.</param>
+    /// <param name="Spot">The spot to be covered next; null where none is left.</param>
+    /// <param name="Lost">Cells lost in parts that are too small for a copy.</param>
+    /// <param name="Score">Small is good.</param>
+    private sealed record State(State? Before, int Copy, Pose Pose, ulong Used, ulong[] Taken, (int Column, int Row)? Spot, int Lost, double Score);
 
     public Interlock(Arrangement at, int board, Dice dice)
     {
@@ -62,6 +76,7 @@ internal sealed class Interlock
         _usable = at.Task.Boards[board].Usable;
         (_columns, _rows) = ((int)Math.Ceiling(_usable.Width / Cell), (int)Math.Ceiling(_usable.Height / Cell));
         _words = (_columns + 63) / 64;
+        _mayLose = (int)(Math.Max(0, at.Task.Boards[board].Room - at.Task.Copies.Sum(c => c.Kind.SpacedArea)) / (Cell * Cell)) + SpareCells;
         _smallest = (int)(0.3 * at.Task.Kinds.Min(k => k.Area) / (Cell * Cell));
     }
 
@@ -82,7 +97,8 @@ internal sealed class Interlock
     /// </returns>
     public Pose[]? Try(int width, double noise, Func<bool> isOver)
     {
-        var beam = new List<State> { new(null, -1, Pose.Nowhere, 0, Outside(), 0) };
+        var taken = Outside();
+        var beam = new List<State> { new(null, -1, Pose.Nowhere, 0, taken, FirstFree(taken).Spot, 0, 0) };
         for (var level = 0; level < _at.Task.Copies.Length; level++)
         {
             var next = new List<State>();
@@ -104,7 +120,7 @@ internal sealed class Interlock
     private void Extend(State state, List<State> next, double noise)
     {
         var taken = state.Taken;
-        if (FirstFree(taken) is not { } spot) return;
+        if (state.Spot is not { } spot) return;
         var seen = new HashSet<int>();
         var placed = Placed(state);
         for (var copy = 0; copy < _at.Task.Copies.Length; copy++)
@@ -126,7 +142,11 @@ internal sealed class Interlock
                 if (found is not { } at) continue;
                 var after = (ulong[])taken.Clone();
                 Take(after, stamp, (int)Math.Round((at.X - _usable.MinX) / Cell), (int)Math.Round((at.Y - _usable.MinY) / Cell));
-                next.Add(new State(state, copy, new Pose(Board, s, at.X, at.Y), state.Used | 1UL << copy, after, Edge(after) * (1 + noise * _dice.Share())));
+                var (then, lost) = FirstFree(after);
+                lost += state.Lost;
+                if (lost > _mayLose) continue;
+                next.Add(new State(
+                    state, copy, new Pose(Board, s, at.X, at.Y), state.Used | 1UL << copy, after, then, lost, (Edge(after) + LostWeight * lost) * (1 + noise * _dice.Share())));
             }
         }
     }
@@ -219,9 +239,10 @@ internal sealed class Interlock
         return taken;
     }
 
-    /// <summary>The topmost leftmost free cell of a part that is large enough for a copy; smaller parts are lost and become taken.</summary>
-    private (int Column, int Row)? FirstFree(ulong[] taken)
+    /// <summary>The topmost leftmost free cell of a part that is large enough for a copy; smaller parts become taken, and their cells are counted as lost.</summary>
+    private ((int Column, int Row)? Spot, int Lost) FirstFree(ulong[] taken)
     {
+        var lost = 0;
         for (var row = 0; row < _rows; row++)
         {
             for (var word = 0; word < _words; word++)
@@ -229,12 +250,13 @@ internal sealed class Interlock
                 while (~taken[row * _words + word] is not 0 and var free)
                 {
                     var column = word * 64 + BitOperations.TrailingZeroCount(free);
-                    if (Part(taken, column, row) is not { } small) return (column, row);
+                    if (Part(taken, column, row) is not { } small) return ((column, row), lost);
                     foreach (var (c, r) in small) Take(taken, c, r);
+                    lost += small.Count;
                 }
             }
         }
-        return null;
+        return (null, lost);
     }
 
     /// <summary>The cells of the free part about a cell, or null where they are enough for a copy.</summary>

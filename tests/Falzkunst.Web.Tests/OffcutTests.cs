@@ -1,0 +1,64 @@
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Data.Rows;
+using Falzkunst.Data.Workshop;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Path = Falzkunst.Core.Geometry.Path;
+
+namespace Falzkunst.Web.Tests;
+
+/// <summary>Rests of sheets in the stock drawer of a real PostgreSQL.</summary>
+public sealed class OffcutTests(TestDatabase database) : IClassFixture<TestDatabase>
+{
+    private static readonly Guid Owner = WorkshopRow.OnlyOne;
+    private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
+    private static readonly Path Bite = Path.Polyline([new(0, 0), new(150.25, 0), new(150.25, 100), new(70, 100), new(70, 60.1), new(0, 60.1)], closed: true);
+
+    private async Task<T> Afresh<T>(Func<CatalogueStore, Task<T>> act)
+    {
+        await using var services = database.Restarted();
+        return await act(services.GetRequiredService<CatalogueStore>());
+    }
+
+    private async Task<Stock> StockAsync(string key) => (await Afresh(s => s.DrawerAsync(Owner, Stop))).Stock(key);
+
+    private Task KeepAsync(string stock, Offcut rest, string cutFrom) => Afresh(async s =>
+    {
+        await s.KeepRestAsync(Owner, stock, rest, cutFrom, Stop);
+        return 0;
+    });
+
+    [Fact]
+    public async Task A_rest_takes_the_place_of_the_sheet_it_was_cut_from()
+    {
+        var before = await StockAsync("slate-220");
+        var rest = new Offcut(before.NextOffcut, Bite, [Path.Rectangle(10, 10, 20, 5)]);
+        await KeepAsync("slate-220", rest, "A4");
+        var after = await StockAsync("slate-220");
+        Assert.Equal(before.Sheets.Single(s => s.Name == "A4").Count - 1, after.Sheets.Single(s => s.Name == "A4").Count);
+        var kept = Assert.Single(after.Offcuts);
+        // To the last bit, holes too.
+        Assert.Equal(PathText.Write(Bite), PathText.Write(kept.Outline));
+        Assert.Equal(rest.Area, kept.Area);
+        Assert.Equal("Rest 2", after.NextOffcut);
+
+        // A rest of the rest.
+        await KeepAsync("slate-220", new Offcut(after.NextOffcut, Path.Rectangle(0, 0, 60, 50), []), kept.Name);
+        var last = await StockAsync("slate-220");
+        Assert.Equal(["Rest 2"], last.Offcuts.Select(o => o.Name));
+        Assert.Equal(after.Sheets, last.Sheets);
+        await Afresh(async s => { await s.RemoveOffcutAsync(Owner, "slate-220", "Rest 2", Stop); return 0; });
+        Assert.Empty((await StockAsync("slate-220")).Offcuts);
+    }
+
+    [Fact]
+    public async Task A_rest_that_cannot_be_kept_leaves_the_sheet_in_the_drawer()
+    {
+        await KeepAsync("ember-220", new Offcut("Rest 1", Bite, []), "A4");
+        var before = await StockAsync("ember-220");
+        // The name is taken: the sheet is not taken out either.
+        await Assert.ThrowsAsync<DbUpdateException>(() => KeepAsync("ember-220", new Offcut("Rest 1", Bite, []), "A4"));
+        Assert.Equal(before.Sheets, (await StockAsync("ember-220")).Sheets);
+    }
+}
