@@ -101,6 +101,9 @@ internal sealed class PieceKind
         return _turns.Count - 1;
     }
 
+    /// <summary>The number of a stance of this kind.</summary>
+    public int StanceOf(Stance stance) => _turns.IndexOf((stance.Degrees, stance.Mirrored));
+
     /// <summary>The map from the piece's own coordinates to a sheet's.</summary>
     public Affine Place(Stance stance, double x, double y) => Linear(stance.Degrees, stance.Mirrored, Middle).Then(Affine.Move(x, y));
 
