@@ -69,6 +69,13 @@ try {
     if (station === "Art") await page.getByRole("button", { name: "Close" }).first().click();
     await shoot(station.toLowerCase());
     if (station === "Sheets") {
+      await bench("by-hand", async () => {
+        for (let k = 0; k < 4; k++) await page.keyboard.press(".");
+        await page.keyboard.press("p");
+      });
+      await page.locator("[data-history=undo]").click();
+      await page.waitForTimeout(500);
+      await page.keyboard.press("Escape");
       // Twelve cards, so that there is something to settle; taken back afterwards.
       const go = async to => {
         await page.locator("#route").getByRole("link", { name: to }).click();
@@ -80,6 +87,8 @@ try {
       await page.waitForTimeout(1000);
       await go("Sheets");
       await page.locator("#ledger").getByRole("button", { name: /Slate 220/ }).click();
+      await page.locator("#settle").waitFor();
+      await page.waitForTimeout(800);
       await page.keyboard.press("n");
       await page.getByRole("button", { name: "Take it now" }).waitFor();
       await page.waitForTimeout(9000);

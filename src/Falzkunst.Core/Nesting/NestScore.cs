@@ -6,9 +6,12 @@ namespace Falzkunst.Core.Nesting;
 /// </summary>
 /// <param name="LeftArea">Area of the copies without a place, mm².</param>
 /// <param name="NewSheets">Sheets begun that are no offcuts.</param>
-/// <param name="Paper">Paper used, mm².</param>
+/// <param name="Paper">Paper used, mm², and a little for what lies on the last sheet.</param>
 internal readonly record struct NestScore(double LeftArea, int NewSheets, double Paper) : IComparable<NestScore>
 {
+    /// <summary>What the area of copies on the last board counts: of two equal rests the better is the one over less, which can become larger.</summary>
+    private const double LittleOnLast = 0.05;
+
     public int CompareTo(NestScore other)
     {
         var left = LeftArea.CompareTo(other.LeftArea);
@@ -31,7 +34,14 @@ internal readonly record struct NestScore(double LeftArea, int NewSheets, double
             if (!at.Task.Boards[b].Sheet.IsOffcut) newSheets++;
             paper += at.Task.Boards[b].Sheet.PaperArea;
         }
-        return new(left, newSheets, Last(at) is { } last ? paper - Rest(at, last) : paper);
+        return new(left, newSheets, Last(at) is { } last ? paper - Rest(at, last) + LittleOnLast * Area(at, last) : paper);
+    }
+
+    private static double Area(Arrangement at, int board)
+    {
+        double area = 0;
+        foreach (var copy in at.On(board)) area += at.Task.Copies[copy].Kind.Area;
+        return area;
     }
 
     /// <summary>The board whose rest counts: of the new sheets, or where there are none of the offcuts, the one with the largest.</summary>

@@ -22,11 +22,24 @@ internal sealed class NestWorker
     /// <summary>Large steps either go soon or are not worth the time.</summary>
     private const double BoldStep = 0.03;
 
+    /// <summary>The share of the work that goes into taking boards away.</summary>
+    private const double DropShare = 0.25;
+
     private const int BoldPatience = 20;
     private const int Patience = 90;
     private const int Strikes = 2;
 
     private const int Settlings = 3;
+
+    /// <summary>More copies than this are not settled thoroughly: that takes longer than it is worth.</summary>
+    private const int FewCopies = 60;
+
+    /// <summary>How often a copy is lifted off the last board instead of a strip taken off it: nearly always while that goes.</summary>
+    private const double LeastLifts = 0.3;
+    private const double MostLifts = 0.9;
+    private const double GoodLuck = 0.2;
+    private const double LuckShare = 0.1;
+    private const int LiftPatience = 25;
 
     /// <summary>Partial layouts kept when laying as a jigsaw: at first, and how that grows with each attempt, as far as it goes.</summary>
     private const int FirstFit = 6;
@@ -50,7 +63,10 @@ internal sealed class NestWorker
     private readonly double _smallest;
     private double _hopefulFill = FirstHope;
     private double _step = FirstStep;
+    private double _liftLuck = MostLifts;
     private int _failedDrops;
+    private long _dropLooks;
+    private long _begun;
     private int _settled;
     private int _fitWidth = FirstFit;
     private Interlock? _interlock;
@@ -77,6 +93,7 @@ internal sealed class NestWorker
     public void Begin(Func<bool> isOver)
     {
         _settling.PlaceAll(isOver);
+        _begun = _at.Looks;
         Best = new Incumbent(_at.Snapshot(), NestScore.Of(_at));
     }
 
@@ -99,7 +116,7 @@ internal sealed class NestWorker
     private void Attempt(Func<bool> isOver)
     {
         Return();
-        if (_settled < Settlings)
+        if (_settled < Settlings && _at.Task.Copies.Length <= FewCopies)
         {
             // Settling is cheap beside separating: a few more, thorough ones first.
             _settled++;
@@ -131,18 +148,45 @@ internal sealed class NestWorker
             return;
         }
         _hopefulFill = Math.Min(1, _hopefulFill + Hope);
-        if (used.Count > 1 && _dice.Share() < 0.5 / (1 + _failedDrops))
+        if (used.Count > 1 && _dropLooks < DropShare * (_at.Looks - _begun) && _dice.Share() < 0.5 / (1 + _failedDrops))
         {
             var offcuts = used.Where(b => b != last && _at.Task.Boards[b].Sheet.IsOffcut).ToList();
             var dropped = offcuts.Count > 0 && _dice.Below(2) == 0 ? offcuts[_dice.Below(offcuts.Count)] : last;
             if (CanDrop(dropped, used))
             {
-                if (Drop(dropped, last, used, isOver)) _failedDrops = 0;
+                // From where one attempt ended the next goes on.
+                var (before, end) = (_at.Looks, _at.Looks + (long)(DropShare * (_at.Looks - _begun)));
+                if (Drop(dropped, last, used, () => _at.Looks > end || isOver())) _failedDrops = 0;
                 else if (!isOver()) _failedDrops++;
+                _dropLooks += _at.Looks - before;
                 return;
             }
         }
+        if (used.Count > 1 && _dice.Share() < (_liftLuck > GoodLuck ? MostLifts : LeastLifts) && Lift(last, used, isOver)) return;
         Shrink(last, used, isOver);
+    }
+
+    /// <summary>
+    /// Moves a low copy of the last board onto another, where only that board's copies make room for it: far less work than to
+    /// separate all boards, and it goes as long as the other is not really full.
+    /// </summary>
+    /// <returns>It was tried.</returns>
+    private bool Lift(int last, List<int> used, Func<bool> isOver)
+    {
+        var movable = _at.Listed(last).Where(i => !_at.IsFixed(i) && _at.Task.Copies[i].Group < 0).OrderByDescending(_at.Bottom).ToList();
+        if (movable.Count == 0) return false;
+        var copy = movable[Math.Min(_dice.Below(movable.Count), _dice.Below(movable.Count))];
+        var area = _at.Task.Copies[copy].Kind.SpacedArea;
+        var roomy = used.Where(b => b != last && _at.Listed(b).Sum(i => _at.Task.Copies[i].Kind.SpacedArea) + area <= _at.Task.Boards[b].Room * MostFill).ToList();
+        if (roomy.Count == 0) return false;
+        var board = roomy[_dice.Below(roomy.Count)];
+        OpenOnly([board]);
+        _at.Put(copy, Pose.Nowhere);
+        if (_separation.Best(copy) is not { } pose) return false;
+        _at.Put(copy, pose);
+        var isBetter = _separation.Run(LiftPatience, 1, isOver) && Take();
+        _liftLuck += LuckShare * ((isBetter ? 1 : 0) - _liftLuck);
+        return true;
     }
 
     private void LayAsAJigsaw(int board, Func<bool> isOver)

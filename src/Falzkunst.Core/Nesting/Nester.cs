@@ -9,8 +9,14 @@ namespace Falzkunst.Core.Nesting;
 /// <param name="Rounds">Rounds of work; null for as many as the time allows.</param>
 public sealed record NestEffort(TimeSpan Time, int Seed = 1, int? Rounds = null)
 {
-    /// <summary>Looks at pairs of shapes in a round of each worker; between rounds a better answer is handed out.</summary>
-    public long RoundOfLooks { get; init; } = 600_000;
+    /// <summary>
+    /// Looks at pairs of shapes in the first round of each worker; later rounds are longer, up to <see cref="LongestRounds"/> times,
+    /// since one worker waits for the other at their ends. Between rounds a better answer is handed out.
+    /// </summary>
+    public long RoundOfLooks { get; init; } = 400_000;
+
+    /// <summary>Rounds become no longer than this many times the first.</summary>
+    public const int LongestRounds = 5;
 
     /// <summary>Ends the work when no better answer has come for so long; null for never.</summary>
     public TimeSpan? Patience { get; init; }
@@ -54,7 +60,7 @@ public static class Nester
         for (var round = 1; !IsOver() && !(effort.Rounds < round) && !workers.Any(w => w.IsContent); round++)
         {
             foreach (var worker in workers) if (worker.Best.Score.CompareTo(best.Score) != 0) worker.Adopt(best);
-            Parallel.ForEach(workers, w => w.Work(effort.RoundOfLooks, IsOver));
+            Parallel.ForEach(workers, w => w.Work(effort.RoundOfLooks * Math.Min(round, NestEffort.LongestRounds), IsOver));
             foreach (var worker in workers)
             {
                 if (!worker.Best.Score.IsBetterThan(best.Score)) continue;

@@ -64,7 +64,7 @@ public sealed class NesterTests
             Assert.Empty(NestCheck.Faults(job, answer));
             Assert.DoesNotContain(answer.Left, l => l.Reason.Contains("exact check", StringComparison.Ordinal));
         }
-    }, iter: 400);
+    }, iter: Math.Max(400, Check.Iter));
 
     [Fact]
     public void Equal_seeds_and_rounds_give_equal_answers()
