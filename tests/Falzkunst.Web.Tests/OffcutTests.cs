@@ -23,7 +23,7 @@ public sealed class OffcutTests(TestDatabase database) : IClassFixture<TestDatab
 
     private async Task<Stock> StockAsync(string key) => (await Afresh(s => s.DrawerAsync(Owner, Stop))).Stock(key);
 
-    private Task KeepAsync(string stock, Offcut rest, string cutFrom) => Afresh(async s =>
+    private Task<int> KeepAsync(string stock, Offcut rest, string cutFrom) => Afresh(async s =>
     {
         await s.KeepRestAsync(Owner, stock, rest, cutFrom, Stop);
         return 0;

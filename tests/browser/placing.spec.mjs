@@ -9,7 +9,7 @@ const key = page => page.evaluate(() => document.body.dataset.selected);
 
 /** Where a copy lies on its sheet and the screen. */
 const at = (page, name, copy = 1) => page.evaluate(([name, copy]) => {
-  const table = document.querySelector("light-table"), item = table.layout.items.find(i => i.name === name && i.copy === copy);
+  const table = document.querySelector("light-table"), item = table.layout.items.find(i => i.name.toLowerCase() === name && i.copy === copy);
   const r = table.getBoundingClientRect(), { x, y, width, height } = item.size, p = new DOMMatrix(item.map).transformPoint(new DOMPoint(x + width / 2, y + height / 2));
   const s = table.view.toScreen(p.x, p.y);
   return { x: p.x, y: p.y, screenX: r.left + s.x, screenY: r.top + s.y, scale: table.view.scale, pinned: item.pinned ?? false, sheet: item.sheet };
@@ -47,9 +47,9 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   // Far over another piece it is refused, with the reason while the hand is there, and lies where it lay.
   await drag(page, "tag", panel.x - moved.x, panel.y - moved.y, async () => {
     await expect(page.locator(".ghost .is-refused")).toHaveCount(1);
-    await expect(page.locator(".hint.is-live")).toContainText("would lie on panel");
+    await expect(page.locator(".hint.is-live")).toContainText("would lie on Panel");
   });
-  await expect(page.locator("#notice")).toContainText("would lie on panel");
+  await expect(page.locator("#notice")).toContainText("would lie on Panel");
   expect((await at(page, "tag")).x).toBeCloseTo(moved.x, 3);
 
   // A little over its edge it is held at the spacing.
@@ -70,7 +70,7 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   await settled(page);
   expect((await at(page, "tag")).pinned).toBe(false);
   await page.keyboard.press(",");
-  await expect(page.locator("#placed h2")).toHaveText("panel");
+  await expect(page.locator("#placed h2")).toHaveText("Panel");
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.filter(v => ["serious", "critical"].includes(v.impact)).map(v => v.id)).toEqual([]);
 

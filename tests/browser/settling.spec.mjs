@@ -12,7 +12,7 @@ test("pieces settle while one watches, and the better layout is taken", async ({
   await goTo(page, "Art");
   await headMoves(page, () => page.locator("#files").setInputFiles({ name: "art.svg", mimeType: "image/svg+xml", buffer: Buffer.from(ART) }));
   await goTo(page, "Set-out");
-  await headMoves(page, async () => { await page.getByLabel("Cards").fill("22"); await page.keyboard.press("Tab"); });
+  await headMoves(page, async () => { await page.getByLabel("Cards").fill("28"); await page.keyboard.press("Tab"); });
   await goTo(page, "Sheets");
   // One key: nothing lies on sheets yet, so that they are put there first.
   await page.locator("#settle").waitFor();

@@ -16,7 +16,7 @@ public static class PaperPlacing
     /// <param name="cards">How many cards are made: every quantity is taken this often.</param>
     /// <param name="madeFor">Fingerprint to be kept with the layout.</param>
     /// <param name="effort">How long the pieces of each stock are arranged.</param>
-    /// <param name="now">Where the pieces lie now; what is pinned there stays.</param>
+    /// <param name="now">Where the pieces lie now; what is pinned there stays, unless it may not lie so any more.</param>
     /// <exception cref="NestRefused">A stock's pieces are more than can be arranged.</exception>
     public static SheetLayouts Place(
         Design design, IReadOnlyList<Stock> stocks, Machine machine, double spacingMm, int cards, string madeFor, NestEffort effort, SheetLayouts? now = null)
@@ -31,6 +31,7 @@ public static class PaperPlacing
                 continue;
             }
             var job = JobFor(design, stock, machine, spacingMm, cards, now?.Of(stock.Key, design));
+            if (!PinsStand(job)) job = job with { Pins = [] };
             var layout = LayoutOf(Nester.Nest(job, effort), job, stock);
             sheets.AddRange(layout.Sheets);
             unplaced.AddRange(layout.Unplaced);
@@ -200,6 +201,10 @@ public static class PaperPlacing
     /// <summary>The paper inside the line falls out, so that another piece may lie there.</summary>
     private static bool IsCutOut(Line line) =>
         line is { Role: LineRole.Opening, Operation: Operation.Cut, Way: { HalfCut: false, LeftOut: false } };
+
+    /// <summary>What is pinned may lie as it does: its shapes or the spacing may have changed.</summary>
+    private static bool PinsStand(NestJob job) => job.Pins.IsEmpty || !NestCheck.Faults(job, new NestResult(
+        [.. job.Pins.GroupBy(p => (p.Sheet, p.Number)).Select(g => new NestedSheet(g.Key.Sheet, g.Key.Number, [.. g.Select(p => Placed(p.Piece, p.Copy, p.Place))]))], [])).Any();
 
     private static IEnumerable<NestPin> Pins(StockLayout now, NestJob job)
     {

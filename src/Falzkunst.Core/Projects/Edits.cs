@@ -185,7 +185,7 @@ public static class Edits
         {
             Sheets = Placing.Refusing(() => PaperPlacing.Place(
                 spaced.Design, drawer.Stocks, drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
-                spaced.LayoutFingerprint(), NestEffort.FirstAnswer)),
+                spaced.LayoutFingerprint(), NestEffort.FirstAnswer, spaced.Sheets)),
         };
     }
 }

@@ -14,6 +14,9 @@ internal static class Placing
         if (edit.Layout is not { } layout) throw new EditRefused("There is no settled layout to take. Let the pieces settle first.");
         if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || edit.MadeFor != sheets.MadeFor)
             throw new EditRefused("The pieces, the machine or the spacing have changed since this layout settled. Let them settle again.");
+        var settled = layout.Sheets.SelectMany(s => s.Placements).ToHashSet();
+        if (sheets.Of(edit.Stock, project.Design).Sheets.SelectMany(s => s.Placements).Any(p => p.Pinned && !settled.Contains(p)))
+            throw new EditRefused("Pieces were pinned or moved by hand since this layout settled, and do not lie so in it. Let the others settle again.");
         var stock = drawer.Stock(edit.Stock);
         var job = PaperPlacing.JobFor(project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, layout);
         if (!layout.Sheets.GroupBy(s => s.SizeName).All(g => job.Sheets.Any(s => s.Id == g.Key && s.Count >= g.Count()))

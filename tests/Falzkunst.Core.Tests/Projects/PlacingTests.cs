@@ -160,4 +160,28 @@ public sealed class PlacingTests
         var printed = new Design([cut with { Stock = "chalk-200-printed" }], [], [], 2);
         Assert.False(PaperPlacing.JobFor(printed, Given.Stock("chalk-200-printed"), Given.Machine("twin-330"), 2, 1, null).Pieces[0].MayMirror);
     }
+
+    [Fact]
+    public void What_was_moved_by_hand_stays_when_the_others_are_put_on_sheets_again_as_long_as_it_may()
+    {
+        var moved = Do(Placed, To(Placed, One, 150, 200));
+        var more = Do(Do(moved, new SetQuantity("p2", 6)), new PutOnSheets(3));
+        Assert.Equal(new Box(150, 200, 210, 240), BoxOf(more, One));
+        Assert.Equal(7, more.Sheets!.Sheets.Sum(s => s.Placements.Length));
+        DemandValid(more);
+        // The piece has grown over the border: it is placed anew.
+        var grown = Do(more with { Design = more.Design.With("p1", p => p with { Shape = new PieceShape([Path.Rectangle(0, 0, 160, 40)]) }) }, new PutOnSheets(3));
+        Assert.DoesNotContain(grown.Sheets!.Sheets.SelectMany(s => s.Placements), p => p.Pinned);
+        DemandValid(grown);
+    }
+
+    [Fact]
+    public void A_layout_that_settled_before_the_hand_moved_something_is_not_taken()
+    {
+        var settled = Placed.Sheets!.Of("chalk-200", Placed.Design);
+        var take = new TakeSettled("chalk-200", 1) { Layout = settled, MadeFor = Placed.Sheets.MadeFor };
+        var moved = Do(Placed, To(Placed, One, 150, 200));
+        Assert.Contains("by hand", Assert.Throws<EditRefused>(() => Do(moved, take)).Message, StringComparison.Ordinal);
+        Assert.Equal(BoxOf(Placed, One), BoxOf(Do(Do(moved, new PinPlacements(Sheet, [], false)), take), One));
+    }
 }
