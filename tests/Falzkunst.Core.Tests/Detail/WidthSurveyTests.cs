@@ -136,7 +136,9 @@ public sealed class WidthSurveyTests
         var width = worst?.WidthMm ?? Least;
         foreach (var part in Lost(0.96 * width / 2)) Assert.True(part.Area < 2.5 * width * width / 4, $"{part.Area} mm² are narrower than {width}");
         if (worst is null) return;
-        Assert.Contains(Lost(1.06 * width / 2), part => part.Contains(worst.At) || part.Rings.Any(r => r.Any(p => p.DistanceTo(worst.At) < 1.2 * width)));
+        Assert.False(material.Grow(-1.06 * width / 2, Corners.Round, 24).Contains(worst.At));
+        // Where two round parts meet at a sharp notch, discs from both sides cover the neck all the same.
+        if (worst.Kind == ThinKind.Strand) Assert.Contains(Lost(1.06 * width / 2), part => part.Contains(worst.At) || part.Rings.Any(r => r.Any(p => p.DistanceTo(worst.At) < 1.2 * width)));
 
         IEnumerable<Region> Lost(double radius) =>
             material.Minus(material.Grow(-radius, Corners.Round, 24).Grow(radius * 1.002, Corners.Round, 24)).Parts.Select(p => Region.Of(p.Outer, p.Openings));
