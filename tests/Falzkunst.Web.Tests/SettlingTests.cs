@@ -73,7 +73,7 @@ public sealed class SettlingTests(TestDatabase database) : IClassFixture<TestDat
         var pinned = Edits.Apply(demo, new PinPlacements(demo.Sheets!.Sheets.First(s => s.Stock == "slate-220").Id, [], true), drawer);
         var now = pinned.Sheets!.Of("slate-220", demo.Design);
         Assert.All(now.Sheets[0].Placements, p => Assert.True(p.Pinned));
-        var job = PaperPlacing.JobFor(demo.Design, stock, machine, demo.SetOut.SpacingMm, demo.SetOut.Cards, now);
+        var job = PaperJobs.JobFor(demo.Design, stock, machine, demo.SetOut.SpacingMm, demo.SetOut.Cards, now);
         var settled = PaperPlacing.LayoutOf(Nester.Nest(job, new NestEffort(TimeSpan.FromSeconds(1)), null, Stop), job, stock);
         var taken = Edits.Apply(pinned, new TakeSettled("slate-220", settled.Sheets.Length) { Layout = settled, MadeFor = pinned.Sheets.MadeFor }, drawer);
         // All of it was pinned, so that nothing moved.

@@ -90,9 +90,11 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   await page.keyboard.press("Escape");
   await expect(page.locator("#placed")).toHaveCount(0);
 
-  await page.getByRole("button", { name: "Keep the whole rest of sheet 1" }).click();
+  await headMoves(page, () => page.getByRole("button", { name: "Keep the whole rest of sheet 1" }).click());
   await expect(page.locator("#notice")).toContainText("is in the drawer");
   await expect(page.locator("#at-hand .offcut")).toHaveCount(1);
+  await expect(page.locator("#tray")).toContainText("Cut; its rest is Rest 1");
+  await expect(page.getByRole("button", { name: "Keep the whole rest of sheet 1" })).toHaveCount(0);
   // Put on sheets again, the rest is used first.
   await headMoves(page, () => page.getByRole("button", { name: "Put on sheets again" }).click());
   await settled(page);

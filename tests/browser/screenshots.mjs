@@ -71,10 +71,13 @@ try {
     if (station === "Sheets") {
       await bench("by-hand", async () => {
         for (let k = 0; k < 4; k++) await page.keyboard.press(".");
+        await page.locator("#pin-picked", { hasText: "Pin" }).waitFor();
+        await page.waitForTimeout(600);
         await page.keyboard.press("p");
+        await page.locator("#pin-picked", { hasText: "Let go" }).waitFor();
       });
       await page.locator("[data-history=undo]").click();
-      await page.waitForTimeout(500);
+      await page.locator("#pin-picked", { hasText: "Pin" }).waitFor();
       await page.keyboard.press("Escape");
       // Twelve cards, so that there is something to settle; taken back afterwards.
       const go = async to => {
@@ -98,7 +101,7 @@ try {
       await page.getByRole("button", { name: "Drop" }).click();
       for (let undone = 0; undone < 2; undone++) {
         await page.keyboard.press("Control+z");
-        await page.waitForTimeout(1200);
+        await page.waitForTimeout(1500);
       }
     }
   }

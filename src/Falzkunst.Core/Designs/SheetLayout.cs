@@ -39,6 +39,16 @@ public sealed record StockLayout(string Stock, ImmutableArray<SheetLayout> Sheet
     /// <summary>Id of a sheet by its number.</summary>
     public static string IdOf(string stock, int number) => $"{stock}-{number}";
 
+    /// <summary>Sheets of it that are still to be cut.</summary>
+    public IEnumerable<SheetLayout> Whole => Sheets.Where(s => s.RestKept is null);
+
+    /// <exception cref="EditRefused">A sheet of it is cut, so that its pieces cannot be laid otherwise any more.</exception>
+    public void DemandWhole()
+    {
+        if (Sheets.FirstOrDefault(s => s.RestKept is not null) is { } cut)
+            throw new EditRefused($"Sheet {cut.Number} is cut, and its rest is kept. Set how many cards are still wanted, and put the pieces on sheets again.");
+    }
+
     /// <summary>Without sheets on which nothing lies, the others numbered through.</summary>
     public StockLayout Tidy() => this with
     {
@@ -74,6 +84,9 @@ public sealed record SheetLayout(
 {
     /// <summary>The true outline of an offcut within width and height; null for a whole sheet.</summary>
     public Path? Outline { get; init; }
+
+    /// <summary>It is cut, and its rest is in the drawer under this name; null for a sheet that is still whole.</summary>
+    public string? RestKept { get; init; }
 
     /// <summary>Zones in which nothing lies: where there is no paper, or none that is sound.</summary>
     public ImmutableArray<Path> Blocked { get; init; } = [];

@@ -32,7 +32,7 @@ public sealed class HandPlacing
     /// <exception cref="NestRefused">The layout cannot be read as one.</exception>
     public HandPlacing(StockLayout layout, Design design, double spacingMm)
     {
-        _job = PaperPlacing.JobOf(layout, design, spacingMm);
+        _job = PaperJobs.JobOf(layout, design, spacingMm);
         NestRules.Demand(_job);
         // What is pinned may be moved by hand all the same, but not turned out of the grain.
         _free = _job with { Pins = [] };
@@ -118,7 +118,7 @@ public sealed class HandPlacing
     private NestedSheet With(IReadOnlyList<NestPlacement> copies, string sheet)
     {
         var moved = copies.Select(c => (c.Id, c.Copy)).ToHashSet();
-        var others = _job.Pins.Where(p => p.Sheet == sheet && !moved.Contains((p.Piece, p.Copy))).Select(p => PaperPlacing.Placed(p.Piece, p.Copy, p.Place));
+        var others = _job.Pins.Where(p => p.Sheet == sheet && !moved.Contains((p.Piece, p.Copy))).Select(p => PaperJobs.Placed(p.Piece, p.Copy, p.Place));
         return new NestedSheet(sheet, 1, [.. others, .. copies]);
     }
 

@@ -30,89 +30,14 @@ public static class PaperPlacing
                 unplaced.AddRange(group.Select(p => new Unplaced(p.Id, p.Quantity * cards, "Its stock is not in the drawer. Give the piece another stock.")));
                 continue;
             }
-            var job = JobFor(design, stock, machine, spacingMm, cards, now?.Of(stock.Key, design));
-            if (!PinsStand(job)) job = job with { Pins = [] };
+            var job = PaperJobs.JobFor(design, stock, machine, spacingMm, cards, now?.Of(stock.Key, design));
+            if (!PaperJobs.PinsStand(job)) job = job with { Pins = [] };
             var layout = LayoutOf(Nester.Nest(job, effort), job, stock);
             sheets.AddRange(layout.Sheets);
             unplaced.AddRange(layout.Unplaced);
         }
         return new SheetLayouts(sheets.ToImmutable(), unplaced.ToImmutable(), spacingMm, madeFor);
     }
-
-    /// <summary>Nothing lies nearer to the edge of an offcut, which was cut by hand or knife, mm.</summary>
-    public const double OffcutBorderMm = 2;
-
-    /// <summary>The job of one stock's pieces.</summary>
-    /// <param name="design">The pieces.</param>
-    /// <param name="stock">Whose pieces, and the sheets and offcuts at hand.</param>
-    /// <param name="machine">Its unreachable strips are kept free, and sheets larger than its mat are passed over.</param>
-    /// <param name="spacingMm">Distance between pieces.</param>
-    /// <param name="cards">Every quantity is taken this often.</param>
-    /// <param name="now">Where they lie now; what is pinned there stays, as far as it is still there.</param>
-    public static NestJob JobFor(Design design, Stock stock, Machine machine, double spacingMm, int cards, StockLayout? now)
-    {
-        var job = new NestJob(
-            SheetsFor(stock, machine),
-            [.. design.Pieces.Where(p => p.Stock == stock.Key).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p)))],
-            spacingMm);
-        return now is null ? job : job with { Pins = [.. Pins(now, job)] };
-    }
-
-    private static ImmutableArray<NestSheet> SheetsFor(Stock stock, Machine machine)
-    {
-        var whole = stock.Sheets.Select(s => new NestSheet(s.Name, s.WidthMm, s.HeightMm, machine.Unreachable, s.Count));
-        return [.. whole.Concat(stock.Offcuts.Select(o => SheetOf(o, machine))).Where(s => s.Width <= machine.MatWidthMm && s.Height <= machine.MatHeightMm)];
-    }
-
-    /// <summary>
-    /// A layout as a job in which everything is pinned where it lies, each sheet by its id: to look at what may be done by hand,
-    /// where turns are free unless the paper has a direction.
-    /// </summary>
-    public static NestJob JobOf(StockLayout layout, Design design, double spacingMm)
-    {
-        var most = layout.Sheets.SelectMany(s => s.Placements).GroupBy(p => p.Piece).ToDictionary(g => g.Key, g => g.Max(p => p.Copy));
-        return new NestJob(
-            [.. layout.Sheets.Select(SheetOf)],
-            [.. design.Pieces.Where(p => most.ContainsKey(p.Id)).Select(p => PieceOf(p, most[p.Id], mayMirror: true, TurnsByHand(p)))],
-            spacingMm)
-        {
-            Pins = [.. layout.Sheets.SelectMany(s => s.Placements.Where(p => design.Find(p.Piece) is not null).Select(p => new NestPin(p.Piece, p.Copy, s.Id, 1, p.Place)))],
-        };
-    }
-
-    /// <summary>A sheet of a layout as one of a job, named by its id there.</summary>
-    public static NestSheet SheetOf(SheetLayout sheet) => new(sheet.Id, sheet.Width, sheet.Height, sheet.Borders, 1)
-    {
-        Outline = sheet.Outline, Blocked = sheet.Blocked, OutlineBorderMm = sheet.Outline is null ? 0 : OffcutBorderMm, IsOffcut = sheet.Outline is not null,
-    };
-
-    /// <summary>An offcut as a sheet of a job.</summary>
-    private static NestSheet SheetOf(Offcut offcut, Machine machine)
-    {
-        var (size, strips) = (offcut.Outline.Bounds, machine.Unreachable);
-        // Smaller than what the tools reach, it is laid where they reach all of it.
-        var across = size.Width + strips.Left + strips.Right > machine.MatWidthMm;
-        var down = size.Height + strips.Top + strips.Bottom > machine.MatHeightMm;
-        var borders = new Borders(down ? strips.Top : 0, across ? strips.Right : 0, down ? strips.Bottom : 0, across ? strips.Left : 0);
-        return new NestSheet(offcut.Name, size.Width, size.Height, borders, 1)
-        {
-            Outline = offcut.Outline, Blocked = offcut.Holes, OutlineBorderMm = OffcutBorderMm, IsOffcut = true,
-        };
-    }
-
-    /// <summary>Every copy of a layout lies in a turn that its piece may have.</summary>
-    public static bool AllowsTurns(NestJob job, StockLayout layout) => layout.Sheets.SelectMany(s => s.Placements).All(p =>
-        NestCheck.IsAllowed(job.Pieces.First(q => q.Id == p.Piece), Placed(p.Piece, p.Copy, p.Place)));
-
-    private static Turns TurnsOf(Piece piece) => piece.Lie switch
-    {
-        Lie.AsDrawn => Turns.None,
-        Lie.AlongGrain => Turns.Half,
-        Lie.AnyAngle => Turns.Free,
-        _ => Turns.Quarters,
-    };
-
-    private static Turns TurnsByHand(Piece piece) => piece.Lie is Lie.AsDrawn or Lie.AlongGrain ? TurnsOf(piece) : Turns.Free;
 
     /// <summary>A nester's answer as sheets of a stock, numbered through.</summary>
     public static StockLayout LayoutOf(NestResult result, NestJob job, Stock stock)
@@ -136,8 +61,8 @@ public static class PaperPlacing
     /// <summary>An empty sheet, or the offcut, of that name, where the drawer has one more than the layout uses; null where it has not.</summary>
     public static SheetLayout? OneMore(StockLayout layout, Stock stock, Machine machine, string size)
     {
-        var kind = SheetsFor(stock, machine).FirstOrDefault(s => s.Id == size);
-        if (kind is null || kind.Count <= layout.Sheets.Count(s => s.SizeName == size)) return null;
+        var kind = PaperJobs.SheetsFor(stock, machine).FirstOrDefault(s => s.Id == size);
+        if (kind is null || kind.Count <= layout.Whole.Count(s => s.SizeName == size)) return null;
         var number = layout.Sheets.Length + 1;
         return new SheetLayout(StockLayout.IdOf(stock.Key, number), stock.Key, number, kind.Id, kind.Width, kind.Height, kind.Borders, []) { Outline = kind.Outline, Blocked = kind.Blocked };
     }
@@ -154,8 +79,8 @@ public static class PaperPlacing
         var numbered = sheet.Placements.Select(p => (Placement: p, Stays: true)).Concat(copies.Select(p => (Placement: p, Stays: false)))
             .GroupBy(p => p.Placement.Piece).SelectMany(g => g.Select((p, i) => (p.Placement, p.Stays, Number: i + 1))).ToList();
         var job = new NestJob(
-            [SheetOf(sheet)],
-            [.. numbered.GroupBy(n => n.Placement.Piece).Select(g => design.Require(g.Key)).Select(p => PieceOf(p, numbered.Count(n => n.Placement.Piece == p.Id), stock.BothSidesAlike, TurnsOf(p)))],
+            [PaperJobs.SheetOf(sheet)],
+            [.. numbered.GroupBy(n => n.Placement.Piece).Select(g => design.Require(g.Key)).Select(p => PaperJobs.PieceOf(p, numbered.Count(n => n.Placement.Piece == p.Id), stock.BothSidesAlike, PaperJobs.TurnsOf(p)))],
             spacingMm)
         {
             Pins = [.. numbered.Where(n => n.Stays).Select(n => new NestPin(n.Placement.Piece, n.Number, sheet.Id, 1, n.Placement.Place))],
@@ -169,58 +94,4 @@ public static class PaperPlacing
             Placements = [.. sheet.Placements, .. numbered.Where(n => !n.Stays).Select(n => n.Placement with { Place = places[(n.Placement.Piece, n.Number)], Pinned = true })],
         };
     }
-
-    /// <summary>A layout as a nester's answer, to be checked as one.</summary>
-    public static NestResult ResultOf(StockLayout layout)
-    {
-        var numbers = NumbersInKind(layout);
-        return new NestResult(
-            [.. layout.Sheets.Select((s, i) => new NestedSheet(s.SizeName, numbers[i], [.. s.Placements.Select(p => Placed(p.Piece, p.Copy, p.Place))]))],
-            [.. layout.Unplaced.Select(u => new NotNested(u.Piece, u.Copies, u.Reason))]);
-    }
-
-    /// <summary>A copy at a place, with the turn that is in it.</summary>
-    public static NestPlacement Placed(string piece, int copy, Affine place)
-    {
-        var (degrees, mirrored) = place.AsTurn();
-        return new(piece, copy, place, Math.Round(degrees, 9) % 360, mirrored);
-    }
-
-    /// <summary>A piece as one of a job.</summary>
-    private static NestPiece PieceOf(Piece piece, int quantity, bool mayMirror, Turns turns)
-    {
-        var roles = piece.Lines.Zip(piece.Shape.Paths).ToList();
-        return new NestPiece(piece.Id, piece.Shape.Paths[0], quantity)
-        {
-            Openings = [.. roles.Where(r => IsCutOut(r.First) && r.Second.IsClosed).Select(r => r.Second)],
-            Turns = turns,
-            MayMirror = mayMirror && piece.IsOnlyCut,
-        };
-    }
-
-    /// <summary>The paper inside the line falls out, so that another piece may lie there.</summary>
-    private static bool IsCutOut(Line line) =>
-        line is { Role: LineRole.Opening, Operation: Operation.Cut, Way: { HalfCut: false, LeftOut: false } };
-
-    /// <summary>What is pinned may lie as it does: its shapes or the spacing may have changed.</summary>
-    private static bool PinsStand(NestJob job) => job.Pins.IsEmpty || !NestCheck.Faults(job, new NestResult(
-        [.. job.Pins.GroupBy(p => (p.Sheet, p.Number)).Select(g => new NestedSheet(g.Key.Sheet, g.Key.Number, [.. g.Select(p => Placed(p.Piece, p.Copy, p.Place))]))], [])).Any();
-
-    private static IEnumerable<NestPin> Pins(StockLayout now, NestJob job)
-    {
-        var numbers = NumbersInKind(now);
-        for (var i = 0; i < now.Sheets.Length; i++)
-        {
-            var (sheet, number) = (job.Sheets.FirstOrDefault(s => s.Id == now.Sheets[i].SizeName), numbers[i]);
-            if (sheet is null || number > sheet.Count) continue;
-            foreach (var p in now.Sheets[i].Placements)
-            {
-                if (p.Pinned && job.Pieces.Any(q => q.Id == p.Piece && p.Copy <= q.Quantity)) yield return new NestPin(p.Piece, p.Copy, sheet.Id, number, p.Place);
-            }
-        }
-    }
-
-    /// <summary>For each sheet, which it is of those of its size, from 1.</summary>
-    private static int[] NumbersInKind(StockLayout layout) =>
-        [.. layout.Sheets.Select((s, i) => layout.Sheets.Take(i + 1).Count(o => o.SizeName == s.SizeName))];
 }

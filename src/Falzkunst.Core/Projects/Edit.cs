@@ -56,6 +56,7 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(PinPlacements), "pin-placements")]
 [JsonDerivedType(typeof(MovePlacements), "move-placements")]
 [JsonDerivedType(typeof(SendPlacements), "send-placements")]
+[JsonDerivedType(typeof(KeepRest), "keep-rest")]
 [JsonDerivedType(typeof(SetLie), "set-lie")]
 public abstract record Edit
 {

@@ -42,6 +42,7 @@ public static class Edits
         PinPlacements e => Placing.Pin(project, e),
         MovePlacements e => Placing.Move(project, e),
         SendPlacements e => Placing.Send(project, e, drawer),
+        KeepRest e => Placing.Keep(project, e),
         SetLie e => Placing.Set(project, e),
         KeepArt => project,
         SetManner e => project with { Design = project.Design.With(e.Piece, p => Working.With(p, e.Lines, e.Manner)) },

@@ -59,6 +59,14 @@ public sealed record SendPlacements(string Sheet, ImmutableArray<PlacedCopy> Cop
     public override string Sentence => $"Sent {(Copies.Length == 1 ? "a piece" : $"{Copies.Length} pieces")} to {(To is null ? "a new sheet" : "another sheet")}";
 }
 
+/// <summary>A sheet that is cut, and whose rest was put into the drawer.</summary>
+/// <param name="Sheet">Id of the sheet.</param>
+/// <param name="Rest">Name of the offcut.</param>
+public sealed record KeepRest(string Sheet, string Rest) : Edit
+{
+    public override string Sentence => "Kept the rest of a sheet";
+}
+
 /// <summary>How pieces may be turned on their sheets.</summary>
 public sealed record SetLie(ImmutableArray<string> Pieces, Lie Lie) : Edit
 {

@@ -19,7 +19,7 @@ public static class FaultWords
         return fault.Kind switch
         {
             NestFaultKind.OverBorder => $"{name} would reach {mm} over the border.",
-            NestFaultKind.OnBlocked when fault.Mm > 0 => $"{name} would lie {mm} from the edge of the offcut; {Length.Show(PaperPlacing.OffcutBorderMm, project.SetOut.Units)} are kept.",
+            NestFaultKind.OnBlocked when fault.Mm > 0 => $"{name} would lie {mm} from the edge of the offcut; {Length.Show(PaperJobs.OffcutBorderMm, project.SetOut.Units)} are kept.",
             NestFaultKind.OnBlocked => $"{name} would leave the paper of the offcut.",
             NestFaultKind.TooNear => $"{name} would lie {mm} from {Name(other!)}; {Length.Show(project.Sheets!.SpacingMm, project.SetOut.Units)} are kept.",
             NestFaultKind.Turned => $"{name} may not be turned like that: its paper has a direction.",
@@ -30,5 +30,5 @@ public static class FaultWords
     }
 
     /// <summary>Copies as the nester has them.</summary>
-    public static IReadOnlyList<NestPlacement> Placed(IReadOnlyList<Placement> copies) => [.. copies.Select(p => PaperPlacing.Placed(p.Piece, p.Copy, p.Place))];
+    public static IReadOnlyList<NestPlacement> Placed(IReadOnlyList<Placement> copies) => [.. copies.Select(p => PaperJobs.Placed(p.Piece, p.Copy, p.Place))];
 }

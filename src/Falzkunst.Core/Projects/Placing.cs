@@ -14,13 +14,14 @@ internal static class Placing
         if (edit.Layout is not { } layout) throw new EditRefused("There is no settled layout to take. Let the pieces settle first.");
         if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || edit.MadeFor != sheets.MadeFor)
             throw new EditRefused("The pieces, the machine or the spacing have changed since this layout settled. Let them settle again.");
+        sheets.Of(edit.Stock, project.Design).DemandWhole();
         var settled = layout.Sheets.SelectMany(s => s.Placements).ToHashSet();
         if (sheets.Of(edit.Stock, project.Design).Sheets.SelectMany(s => s.Placements).Any(p => p.Pinned && !settled.Contains(p)))
             throw new EditRefused("Pieces were pinned or moved by hand since this layout settled, and do not lie so in it. Let the others settle again.");
         var stock = drawer.Stock(edit.Stock);
-        var job = PaperPlacing.JobFor(project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, layout);
+        var job = PaperJobs.JobFor(project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, layout);
         if (!layout.Sheets.GroupBy(s => s.SizeName).All(g => job.Sheets.Any(s => s.Id == g.Key && s.Count >= g.Count()))
-            || Refusing(() => NestCheck.Faults(job, PaperPlacing.ResultOf(layout)).Any()))
+            || Refusing(() => NestCheck.Faults(job, PaperJobs.ResultOf(layout)).Any()))
         {
             throw new EditRefused("The sheets in the drawer have changed since this layout settled. Let the pieces settle again.");
         }
@@ -44,6 +45,7 @@ internal static class Placing
         var (sheets, from) = Require(project, edit.Sheet);
         var (_, to) = Require(project, edit.To);
         if (to.Stock != from.Stock) throw new EditRefused("Pieces stay on sheets of their stock. Give the piece another stock at Pieces.");
+        sheets.Of(from.Stock, project.Design).DemandWhole();
         var copies = Require(from, edit.Copies);
         var there = copies.Select(p => p with { Place = p.Place.Then(edit.Map), Pinned = true }).ToList();
         var hand = Refusing(() => new HandPlacing(sheets.Of(from.Stock, project.Design), project.Design, sheets.SpacingMm));
@@ -58,12 +60,21 @@ internal static class Placing
         var copies = Require(from, edit.Copies);
         var stock = drawer.Stock(from.Stock);
         var layout = sheets.Of(from.Stock, project.Design);
+        layout.DemandWhole();
         var to = edit.To is { } id ? Require(project, id).Sheet
             : PaperPlacing.OneMore(layout, stock, drawer.Machine(project.SetOut.Machine), edit.Size ?? "") ?? throw new EditRefused($"There is no further “{edit.Size}” of {stock.Name} at hand.");
         if (to.Id == from.Id || to.Stock != from.Stock) throw new EditRefused("Choose another sheet of the same stock.");
         var filled = Refusing(() => PaperPlacing.Add(to, copies, project.Design, stock, sheets.SpacingMm, RoomEffort))
             ?? throw new EditRefused($"There is no room on {(edit.To is null ? "such a sheet" : $"sheet {to.Number}")} for {(copies.Count == 1 ? project.Design.Require(copies[0].Piece).Name : $"these {copies.Count} pieces")}.");
         return Lifted(project, from, copies, l => l with { Sheets = edit.To is null ? l.Sheets.Add(filled) : [.. l.Sheets.Select(s => s.Id == to.Id ? filled : s)] });
+    }
+
+    /// <exception cref="EditRefused">The sheet is gone, or its rest is kept already.</exception>
+    public static Project Keep(Project project, KeepRest edit)
+    {
+        var (sheets, sheet) = Require(project, edit.Sheet);
+        if (sheet.RestKept is not null) throw new EditRefused($"The rest of sheet {sheet.Number} is in the drawer already: {sheet.RestKept}.");
+        return project with { Sheets = sheets with { Sheets = sheets.Sheets.Replace(sheet, sheet with { RestKept = edit.Rest }) } };
     }
 
     /// <summary>Sets how pieces may lie; where they lie so already, their sheets stay as they are.</summary>
@@ -73,8 +84,8 @@ internal static class Placing
         if (!project.SheetsAreCurrent) return after;
         var stands = after.Design.Pieces.Where(p => edit.Pieces.Contains(p.Id)).Select(p => p.Stock).Distinct().All(stock =>
         {
-            var job = PaperPlacing.JobOf(project.Sheets!.Of(stock, after.Design), after.Design, project.Sheets.SpacingMm) with { Pins = [] };
-            return PaperPlacing.AllowsTurns(job, project.Sheets.Of(stock, after.Design));
+            var job = PaperJobs.JobOf(project.Sheets!.Of(stock, after.Design), after.Design, project.Sheets.SpacingMm) with { Pins = [] };
+            return PaperJobs.AllowsTurns(job, project.Sheets.Of(stock, after.Design));
         });
         return stands ? after with { Sheets = project.Sheets! with { MadeFor = after.LayoutFingerprint() } } : after;
     }

@@ -29,7 +29,7 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock)
         db.ChangeTracker.Clear();
     }
 
-    /// <summary>Puts a rest into the drawer, and takes the sheet, or the offcut, that it was cut from out of it; both or neither.</summary>
+    /// <summary>Puts a rest into the drawer, and takes the sheet, or the offcut, that it was cut from out of it; both or neither, in the transaction that is open or in one of its own.</summary>
     /// <param name="owner">Whose drawer.</param>
     /// <param name="stock">Key of the stock.</param>
     /// <param name="rest">What is kept.</param>
@@ -37,18 +37,18 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock)
     /// <param name="stop">Gives up.</param>
     public async Task KeepRestAsync(Guid owner, string stock, Offcut rest, string cutFrom, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var own = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(stop) : null;
         await db.Set<StockSheetRow>().Where(s => s.Owner == owner && s.StockKey == stock && s.Name == cutFrom && s.Count > 0)
             .ExecuteUpdateAsync(set => set.SetProperty(s => s.Count, s => s.Count - 1), stop);
         await RemoveOffcutAsync(owner, stock, cutFrom, stop);
-        db.Add(new StockOffcutRow
+        var row = db.Add(new StockOffcutRow
         {
             Owner = owner, StockKey = stock, Name = rest.Name, KeptAt = clock.GetUtcNow(),
             Outline = PathText.Write(rest.Outline), Holes = [.. rest.Holes.Select(h => PathText.Write(h))],
         });
         await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
-        db.ChangeTracker.Clear();
+        if (own is not null) await own.CommitAsync(stop);
+        row.State = EntityState.Detached;
     }
 
     /// <summary>Throws an offcut away; nothing happens where it is gone already.</summary>

@@ -75,7 +75,7 @@ public sealed partial class SettlingDriver(IServiceScopeFactory scopes, ILogger<
                 ?? throw new NestRefused("its project is gone");
             var drawer = await services.GetRequiredService<CatalogueStore>().DrawerAsync(work.Owner, stoppingToken);
             var of = drawer.Stock(work.Stock);
-            return (PaperPlacing.JobFor(
+            return (PaperJobs.JobFor(
                 project.Design, of, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards,
                 project.Sheets?.Of(work.Stock, project.Design)), of);
         });

@@ -30,7 +30,7 @@ public sealed class KeptRestTests
         Assert.InRange(Math.Abs(Assert.Single(rest.Holes).SignedArea), 62 * 42 - 20, 62 * 42);
         var stock = Given.Stock("chalk-200") with { Sheets = [], Offcuts = [rest] };
         var design = new Design([Given.Piece("p1", 60, 40) with { Quantity = 9 }], [], [], 2);
-        var job = PaperPlacing.JobFor(design, stock, Given.Machine("twin-330"), 2, 1, null);
+        var job = PaperJobs.JobFor(design, stock, Given.Machine("twin-330"), 2, 1, null);
         var result = Nester.Nest(job, NestEffort.FirstAnswer, null, TestContext.Current.CancellationToken);
         FairCheck.Demand(job, result);
         Assert.InRange(result.Sheets.Single().Placements.Length, 4, 8);
@@ -62,7 +62,7 @@ public sealed class KeptRestTests
         Assert.Equal("Rest 1", Assert.Single(placed.Sheets).SizeName);
         Assert.Equal(rest.Outline.Bounds, placed.Sheets[0].Outline!.Bounds);
         var layout = placed.Of("chalk-200", Design);
-        FairCheck.Demand(PaperPlacing.JobFor(Design, stock, machine, 2, 4, layout), PaperPlacing.ResultOf(layout));
+        FairCheck.Demand(PaperJobs.JobFor(Design, stock, machine, 2, 4, layout), PaperJobs.ResultOf(layout));
         // What is left of it then is a rest of the offcut's own shape.
         var next = KeptRest.Whole(placed.Sheets[0], Design, "Rest 2")!;
         Assert.True(next.Area < rest.Area - 4 * 60 * 40);

@@ -30,8 +30,8 @@ public sealed class PlacingTests
         {
             var layout = project.Sheets!.Of(stock, project.Design);
             FairCheck.Demand(
-                PaperPlacing.JobFor(project.Design, Given.Stock(stock), Given.Machine(project.SetOut.Machine), project.Sheets.SpacingMm, project.SetOut.Cards, layout),
-                PaperPlacing.ResultOf(layout));
+                PaperJobs.JobFor(project.Design, Given.Stock(stock), Given.Machine(project.SetOut.Machine), project.Sheets.SpacingMm, project.SetOut.Cards, layout),
+                PaperJobs.ResultOf(layout));
         }
     }
 
@@ -155,10 +155,10 @@ public sealed class PlacingTests
     {
         var cut = Given.Piece("p1", 60, 40);
         var scored = Given.Piece("p2", 60, 40, (Given.Line("l2", LineRole.Inner, Operation.Score), Given.Straight(10, 20, 50, 20)));
-        var job = PaperPlacing.JobFor(new Design([cut, scored], [], [], 3), Given.Stock("chalk-200"), Given.Machine("twin-330"), 2, 1, null);
+        var job = PaperJobs.JobFor(new Design([cut, scored], [], [], 3), Given.Stock("chalk-200"), Given.Machine("twin-330"), 2, 1, null);
         Assert.Equal([true, false], job.Pieces.Select(p => p.MayMirror));
         var printed = new Design([cut with { Stock = "chalk-200-printed" }], [], [], 2);
-        Assert.False(PaperPlacing.JobFor(printed, Given.Stock("chalk-200-printed"), Given.Machine("twin-330"), 2, 1, null).Pieces[0].MayMirror);
+        Assert.False(PaperJobs.JobFor(printed, Given.Stock("chalk-200-printed"), Given.Machine("twin-330"), 2, 1, null).Pieces[0].MayMirror);
     }
 
     [Fact]
@@ -183,5 +183,20 @@ public sealed class PlacingTests
         var moved = Do(Placed, To(Placed, One, 150, 200));
         Assert.Contains("by hand", Assert.Throws<EditRefused>(() => Do(moved, take)).Message, StringComparison.Ordinal);
         Assert.Equal(BoxOf(Placed, One), BoxOf(Do(Do(moved, new PinPlacements(Sheet, [], false)), take), One));
+    }
+
+    [Fact]
+    public void A_sheet_that_is_cut_is_kept_once_and_its_pieces_move_no_more()
+    {
+        var cut = Do(Do(Placed, To(Placed, One, 150, 200)), new KeepRest(Sheet, "Rest 1"));
+        Assert.Equal("Rest 1", cut.Sheets!.Sheets[0].RestKept);
+        Assert.Contains("already", Assert.Throws<EditRefused>(() => Do(cut, new KeepRest(Sheet, "Rest 2"))).Message, StringComparison.Ordinal);
+        Assert.All(
+            new Edit[] { To(cut, One, 100, 150), new SendPlacements(Sheet, [One], null, "A4"), new TakeSettled("chalk-200", 1) { Layout = cut.Sheets.Of("chalk-200", cut.Design), MadeFor = cut.Sheets.MadeFor } },
+            e => Assert.Contains("is cut", Assert.Throws<EditRefused>(() => Do(cut, e)).Message, StringComparison.Ordinal));
+        // Another round of cards begins on other paper, nothing pinned.
+        var again = Do(cut, new PutOnSheets(2));
+        Assert.Null(again.Sheets!.Sheets[0].RestKept);
+        Assert.DoesNotContain(again.Sheets.Sheets[0].Placements, p => p.Pinned);
     }
 }

@@ -72,7 +72,7 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     /// <summary>Sizes of sheets and offcuts of the shown stock, and how many more of each there are than its layout uses.</summary>
     public IReadOnlyList<(string Name, int Left)> AtHand => Shown?.Stock is not { } stock ? [] :
         [.. stock.Sheets.Select(s => (s.Name, s.Count)).Concat(stock.Offcuts.Select(o => (o.Name, Count: 1)))
-            .Select(s => (s.Name, Math.Max(0, s.Count - Shown.Layout.Sheets.Count(l => l.SizeName == s.Name))))];
+            .Select(s => (s.Name, Math.Max(0, s.Count - Shown.Layout.Whole.Count(l => l.SizeName == s.Name))))];
 
     public override string? ShownKey
     {
@@ -131,6 +131,7 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
         if (!Value.SheetsAreCurrent) await DoNowAsync(new PutOnSheets(Value.SetOut.SpacingMm), stop);
         if (!Value.Design.Pieces.Any(p => p.Stock == stock)) throw new EditRefused("There are no pieces of that stock any more.");
         On.Drawer.Stock(stock);
+        Value.Sheets!.Of(stock, Value.Design).DemandWhole();
         await settlings.AskAsync(
             ProjectDesk.Owner, Id, On.Project.Head, stock, Value.Sheets!.MadeFor,
             seconds is { } s && TimeLimits.Contains(s) ? s : UsualSeconds, Random.Shared.Next(), stop);
@@ -194,7 +195,7 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
         var stock = On.Drawer.Stock(layout.Stock);
         var rest = (straight ? KeptRest.Straight(layout, Value.Design, stock.NextOffcut) : KeptRest.Whole(layout, Value.Design, stock.NextOffcut))
             ?? throw new EditRefused("Nothing of this sheet is worth keeping: what is left is narrower than two fingers.");
-        await catalogue.KeepRestAsync(ProjectDesk.Owner, stock.Key, rest, layout.SizeName, stop);
+        await DoNowAsync(new KeepRest(sheet, rest.Name), stop, () => catalogue.KeepRestAsync(ProjectDesk.Owner, stock.Key, rest, layout.SizeName, stop));
         On = (await Desk.OpenAsync(Id, stop))!;
         var size = rest.Outline.Bounds;
         Notice = $"{rest.Name} of {stock.Name} is in the drawer, {Length.ShowSize(size.Width, size.Height, Units)}. It is used before new sheets from now on.";

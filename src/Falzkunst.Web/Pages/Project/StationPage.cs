@@ -140,7 +140,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     protected Task<IActionResult> DoAsync(Edit edit, CancellationToken stop) => ActAsync(() => DoNowAsync(edit, stop), stop);
 
     /// <summary>Carries out an edit; what is refused goes to whoever called.</summary>
-    protected async Task DoNowAsync(Edit edit, CancellationToken stop) => On = await Desk.DoAsync(On, SeenHead, edit, stop);
+    protected async Task DoNowAsync(Edit edit, CancellationToken stop, Func<Task>? alongside = null) => On = await Desk.DoAsync(On, SeenHead, edit, stop, alongside);
 
     /// <summary>What a length as typed comes to, in the user's units; the sentence of what is wrong where it is none.</summary>
     public IActionResult OnGetUnderstand(string? text) =>
