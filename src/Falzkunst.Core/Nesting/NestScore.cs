@@ -10,7 +10,7 @@ namespace Falzkunst.Core.Nesting;
 internal readonly record struct NestScore(double LeftArea, int NewSheets, double Paper) : IComparable<NestScore>
 {
     /// <summary>What the area of copies on the last board counts: of two equal rests the better is the one over less, which can become larger.</summary>
-    private const double LittleOnLast = 0.05;
+    private const double LittleOnLast = 0.01;
 
     public int CompareTo(NestScore other)
     {

@@ -32,7 +32,7 @@ internal sealed class NestWorker
     private const int Settlings = 3;
 
     /// <summary>More copies than this are not settled thoroughly: that takes longer than it is worth.</summary>
-    private const int FewCopies = 60;
+    private const int FewCopies = 100;
 
     /// <summary>How often a copy is lifted off the last board instead of a strip taken off it: nearly always while that goes.</summary>
     private const double LeastLifts = 0.3;
@@ -162,13 +162,14 @@ internal sealed class NestWorker
                 return;
             }
         }
-        if (used.Count > 1 && _dice.Share() < (_liftLuck > GoodLuck ? MostLifts : LeastLifts) && Lift(last, used, isOver)) return;
+        if (used.Count > 2 && _dice.Share() < (_liftLuck > GoodLuck ? MostLifts : LeastLifts) && Lift(last, used, isOver)) return;
         Shrink(last, used, isOver);
     }
 
     /// <summary>
     /// Moves a low copy of the last board onto another, where only that board's copies make room for it: far less work than to
-    /// separate all boards, and it goes as long as the other is not really full.
+    /// separate all boards, and it goes as long as the other is not really full. With two boards a strip off the last moves the
+    /// same copies, and leaves both looser for what follows.
     /// </summary>
     /// <returns>It was tried.</returns>
     private bool Lift(int last, List<int> used, Func<bool> isOver)
