@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Catalogue;
 
@@ -34,6 +35,9 @@ public sealed record Holder(string Name, ImmutableArray<Tool> Tools);
 /// <summary>Strips along the four edges, mm.</summary>
 public sealed record Borders(double Top, double Right, double Bottom, double Left)
 {
+    /// <summary>What a sheet of some size leaves inside them.</summary>
+    public Box Within(double width, double height) => new(Left, Top, width - Right, height - Bottom);
+
     /// <summary>Each side at least <paramref name="least"/>.</summary>
     public Borders AtLeast(double least) =>
         new(Math.Max(Top, least), Math.Max(Right, least), Math.Max(Bottom, least), Math.Max(Left, least));

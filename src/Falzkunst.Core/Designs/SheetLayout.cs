@@ -20,6 +20,9 @@ public sealed record SheetLayouts(
     public StockLayout Of(string stock, Design design) => new(
         stock, [.. Sheets.Where(s => s.Stock == stock)], [.. Unplaced.Where(u => design.Find(u.Piece)?.Stock == stock)]);
 
+    /// <summary>With a sheet changed.</summary>
+    public SheetLayouts With(SheetLayout sheet, SheetLayout changed) => this with { Sheets = Sheets.Replace(sheet, changed) };
+
     /// <summary>Another layout in the place of a stock's former one.</summary>
     public SheetLayouts With(StockLayout layout, Design design)
     {
@@ -41,6 +44,9 @@ public sealed record StockLayout(string Stock, ImmutableArray<SheetLayout> Sheet
 
     /// <summary>Sheets of it that are still to be cut.</summary>
     public IEnumerable<SheetLayout> Whole => Sheets.Where(s => s.RestKept is null);
+
+    /// <summary>How many sheets of a size, or offcuts of a name, are left of those in the drawer.</summary>
+    public int Left(string size, int inDrawer) => Math.Max(0, inDrawer - Whole.Count(s => s.SizeName == size));
 
     /// <exception cref="EditRefused">A sheet of it is cut, so that its pieces cannot be laid otherwise any more.</exception>
     public void DemandWhole()
@@ -95,7 +101,7 @@ public sealed record SheetLayout(
     public double Area => Outline is null ? Width * Height : Math.Abs(Outline.SignedArea);
 
     /// <summary>The box within its borders, mm.</summary>
-    public Box Usable => new(Borders.Left, Borders.Top, Width - Borders.Right, Height - Borders.Bottom);
+    public Box Usable => Borders.Within(Width, Height);
 
     /// <summary>The share of the sheet's area that is paper of pieces, 0 to 1.</summary>
     public double Utilisation(Design design) => Placements.Sum(p => design.Find(p.Piece)?.Area ?? 0) / Area;

@@ -115,6 +115,14 @@ internal sealed class Arrangement
     /// <summary>How far down a board is used, mm.</summary>
     public double Used(int board) => _on[board].Count == 0 ? Task.Boards[board].Usable.MinY : _on[board].Max(Bottom);
 
+    /// <summary>Area of the copies on a board, mm².</summary>
+    public double Area(int board)
+    {
+        double area = 0;
+        foreach (var copy in _on[board]) area += Task.Copies[copy].Kind.Area;
+        return area;
+    }
+
     /// <summary>The copies on a board at this moment.</summary>
     public List<int> Listed(int board) => [.. _on[board]];
 

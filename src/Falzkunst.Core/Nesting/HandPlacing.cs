@@ -20,9 +20,7 @@ public sealed class HandPlacing
     private readonly Lock _one = new();
     private readonly NestJob _job;
     private readonly NestJob _free;
-    private readonly NestTask _task;
-    private readonly Arrangement _at;
-    private readonly Dictionary<string, int> _boards;
+    private readonly Lazy<Arrangement> _search;
     private readonly Dictionary<string, NestCheck.FlatShape> _shapes;
 
     /// <summary>Makes a layout ready for the hand.</summary>
@@ -36,10 +34,9 @@ public sealed class HandPlacing
         NestRules.Demand(_job);
         // What is pinned may be moved by hand all the same, but not turned out of the grain.
         _free = _job with { Pins = [] };
-        _task = new NestTask(_job);
-        _at = new Arrangement(_task);
+        // To tell what is wrong, nothing of it is needed.
+        _search = new(() => new Arrangement(new NestTask(_job)), isThreadSafe: false);
         _shapes = _job.Pieces.ToDictionary(p => p.Id, NestCheck.FlatShape.Of);
-        _boards = Enumerable.Range(0, _task.Boards.Length).ToDictionary(b => _task.Boards[b].Sheet.Id);
     }
 
     /// <summary>What is wrong with some copies at a place, with which copy's piece, and with which other; null where they may lie there.</summary>
@@ -67,8 +64,10 @@ public sealed class HandPlacing
         lock (_one)
         {
             if (FaultOf(copies, sheet) is null) return new Point(0, 0);
-            if (!_boards.TryGetValue(sheet, out var board)) return null;
-            var moved = copies.Select(Lift).ToList();
+            var at = _search.Value;
+            var board = Array.FindIndex(at.Task.Boards, b => b.Sheet.Id == sheet);
+            if (board < 0) return null;
+            var moved = copies.Select(c => Lift(at, c)).ToList();
             try
             {
                 for (double radius = FirstRing, former = 0; former < reachMm; (former, radius) = (radius, radius * RingGrowth))
@@ -89,17 +88,17 @@ public sealed class HandPlacing
             }
             finally
             {
-                foreach (var m in moved) _at.Put(m.Copy, m.Home);
+                foreach (var m in moved) at.Put(m.Copy, m.Home);
             }
 
             // How far the copies must go in a direction, between two distances of which they may lie at the far one.
             double? Back(double cos, double sin, double near, double far)
             {
-                if (!IsFree(moved, board, cos * far, sin * far)) return null;
+                if (!IsFree(at, moved, board, cos * far, sin * far)) return null;
                 for (var k = 0; k < Halvings; k++)
                 {
                     var middle = (near + far) / 2;
-                    if (IsFree(moved, board, cos * middle, sin * middle)) far = middle;
+                    if (IsFree(at, moved, board, cos * middle, sin * middle)) far = middle;
                     else near = middle;
                 }
                 return far;
@@ -122,20 +121,20 @@ public sealed class HandPlacing
         return new NestedSheet(sheet, 1, [.. others, .. copies]);
     }
 
-    private InHand Lift(NestPlacement placement)
+    private static InHand Lift(Arrangement at, NestPlacement placement)
     {
-        var copy = Array.FindIndex(_task.Copies, c => c.Kind.Piece.Id == placement.Id && c.Number == placement.Copy);
-        var home = _at[copy];
-        _at.Put(copy, Pose.Nowhere);
-        var kind = _task.Copies[copy].Kind;
-        var at = placement.Place.Apply(kind.Middle);
-        return new(copy, home, kind[kind.StanceOf(placement.Place)], at.X, at.Y);
+        var copy = Array.FindIndex(at.Task.Copies, c => c.Kind.Piece.Id == placement.Id && c.Number == placement.Copy);
+        var home = at[copy];
+        at.Put(copy, Pose.Nowhere);
+        var kind = at.Task.Copies[copy].Kind;
+        var middle = placement.Place.Apply(kind.Middle);
+        return new(copy, home, kind[kind.StanceOf(placement.Place)], middle.X, middle.Y);
     }
 
-    private bool IsFree(List<InHand> moved, int board, double dx, double dy) => moved.TrueForAll(m =>
+    private static bool IsFree(Arrangement at, List<InHand> moved, int board, double dx, double dy) => moved.TrueForAll(m =>
     {
         var (x, y) = (m.X + dx, m.Y + dy);
-        return _at.Range(m.Stance, board).Contains(new Point(x, y)) && _at.IsFree(m.Copy, m.Stance, board, x, y);
+        return at.Range(m.Stance, board).Contains(new Point(x, y)) && at.IsFree(m.Copy, m.Stance, board, x, y);
     });
 
     /// <summary>A copy taken off its place.</summary>

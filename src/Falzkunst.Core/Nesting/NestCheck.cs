@@ -63,7 +63,7 @@ public static class NestCheck
                 if (OverBorder(sheet, placed[i].Bounds) is > Touching and var over) yield return new(NestFaultKind.OverBorder, s, i, null, over);
                 if (zones.Any(z => placed[i].Overlaps(z, Touching))) yield return new(NestFaultKind.OnBlocked, s, i, null, 0);
                 if (paper is not null && LeavesPaper(placed[i], paper, sheet.OutlineBorderMm) is { } short_) yield return new(NestFaultKind.OnBlocked, s, i, null, short_);
-                if (!IsPinned(result.Sheets[s].Placements[i], job) && !IsAllowed(pieces[result.Sheets[s].Placements[i].Id], result.Sheets[s].Placements[i])) yield return new(NestFaultKind.Turned, s, i, null, 0);
+                if (!IsAllowed(pieces[result.Sheets[s].Placements[i].Id], result.Sheets[s].Placements[i]) && !IsPinned(result.Sheets[s].Placements[i], job)) yield return new(NestFaultKind.Turned, s, i, null, 0);
                 for (var k = 0; k < i; k++)
                 {
                     if (!placed[i].Bounds.Grow(job.SpacingMm + Touching).Overlaps(placed[k].Bounds)) continue;

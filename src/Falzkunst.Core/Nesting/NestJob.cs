@@ -35,7 +35,7 @@ public sealed record NestSheet(string Id, double Width, double Height, Borders B
     public bool IsOffcut { get; init; }
 
     /// <summary>The box within its borders.</summary>
-    public Box Usable => new(Borders.Left, Borders.Top, Width - Borders.Right, Height - Borders.Bottom);
+    public Box Usable => Borders.Within(Width, Height);
 
     /// <summary>The paper's whole area, mm².</summary>
     public double PaperArea => Outline is null ? Width * Height : Math.Abs(Outline.SignedArea);

@@ -34,14 +34,7 @@ internal readonly record struct NestScore(double LeftArea, int NewSheets, double
             if (!at.Task.Boards[b].Sheet.IsOffcut) newSheets++;
             paper += at.Task.Boards[b].Sheet.PaperArea;
         }
-        return new(left, newSheets, Last(at) is { } last ? paper - Rest(at, last) + LittleOnLast * Area(at, last) : paper);
-    }
-
-    private static double Area(Arrangement at, int board)
-    {
-        double area = 0;
-        foreach (var copy in at.On(board)) area += at.Task.Copies[copy].Kind.Area;
-        return area;
+        return new(left, newSheets, Last(at) is { } last ? paper - Rest(at, last) + LittleOnLast * at.Area(last) : paper);
     }
 
     /// <summary>The board whose rest counts: of the new sheets, or where there are none of the offcuts, the one with the largest.</summary>

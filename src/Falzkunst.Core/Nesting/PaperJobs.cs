@@ -70,9 +70,13 @@ public static class PaperJobs
         };
     }
 
-    /// <summary>Every copy of a layout lies in a turn that its piece may have.</summary>
-    public static bool AllowsTurns(NestJob job, StockLayout layout) => layout.Sheets.SelectMany(s => s.Placements).All(p =>
-        NestCheck.IsAllowed(job.Pieces.First(q => q.Id == p.Piece), Placed(p.Piece, p.Copy, p.Place)));
+    /// <summary>Every copy of a layout lies in a turn that a hand may give its piece.</summary>
+    public static bool AllowsTurns(StockLayout layout, Design design) => layout.Sheets.SelectMany(s => s.Placements).GroupBy(p => p.Piece).All(copies =>
+    {
+        var piece = design.Require(copies.Key);
+        var nested = PieceOf(piece, copies.Count(), mayMirror: true, TurnsByHand(piece));
+        return copies.All(p => NestCheck.IsAllowed(nested, Placed(p.Piece, p.Copy, p.Place)));
+    });
 
     internal static Turns TurnsOf(Piece piece) => piece.Lie switch
     {

@@ -47,13 +47,8 @@ public static class PaperPlacing
             stock.Key,
             [.. result.Sheets.Select((nested, i) =>
             {
-                var size = job.Sheets.First(s => s.Id == nested.Sheet);
-                return new SheetLayout(
-                    StockLayout.IdOf(stock.Key, i + 1), stock.Key, i + 1, size.Id, size.Width, size.Height, size.Borders,
-                    [.. nested.Placements.Select(p => new Placement(p.Id, p.Copy, p.Place) { Pinned = pinned.Contains((p.Id, p.Copy)) })])
-                {
-                    Outline = size.Outline, Blocked = size.Blocked,
-                };
+                var sheet = Empty(job.Sheets.First(s => s.Id == nested.Sheet), stock, i + 1);
+                return sheet with { Placements = [.. nested.Placements.Select(p => new Placement(p.Id, p.Copy, p.Place) { Pinned = pinned.Contains((p.Id, p.Copy)) })] };
             })],
             [.. result.Left.Select(l => new Unplaced(l.Id, l.Copies, l.Reason))]);
     }
@@ -62,10 +57,11 @@ public static class PaperPlacing
     public static SheetLayout? OneMore(StockLayout layout, Stock stock, Machine machine, string size)
     {
         var kind = PaperJobs.SheetsFor(stock, machine).FirstOrDefault(s => s.Id == size);
-        if (kind is null || kind.Count <= layout.Whole.Count(s => s.SizeName == size)) return null;
-        var number = layout.Sheets.Length + 1;
-        return new SheetLayout(StockLayout.IdOf(stock.Key, number), stock.Key, number, kind.Id, kind.Width, kind.Height, kind.Borders, []) { Outline = kind.Outline, Blocked = kind.Blocked };
+        return kind is null || layout.Left(size, kind.Count) == 0 ? null : Empty(kind, stock, layout.Sheets.Length + 1);
     }
+
+    private static SheetLayout Empty(NestSheet kind, Stock stock, int number) =>
+        new(StockLayout.IdOf(stock.Key, number), stock.Key, number, kind.Id, kind.Width, kind.Height, kind.Borders, []) { Outline = kind.Outline, Blocked = kind.Blocked };
 
     /// <summary>A sheet with further copies wherever there is room for them, and pinned; null where there is not.</summary>
     /// <param name="sheet">What lies on it stays where it is.</param>

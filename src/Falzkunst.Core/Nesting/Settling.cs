@@ -111,7 +111,7 @@ internal sealed class Settling(Arrangement at, Dice dice)
 
     private Pose? Lowest(int copy, PieceKind kind, int board)
     {
-        if (at.Listed(board).Sum(i => at.Task.Copies[i].Kind.Area) + kind.Area > at.Task.Boards[board].Room) return null;
+        if (at.Area(board) + kind.Area > at.Task.Boards[board].Room) return null;
         Pose? best = null;
         var bestCost = double.PositiveInfinity;
         var stances = kind.StanceCount;

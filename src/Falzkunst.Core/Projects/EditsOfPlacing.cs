@@ -44,7 +44,7 @@ public sealed record MovePlacements(string Sheet, ImmutableArray<PlacedCopy> Cop
 {
     /// <summary>From where a copy lies to where it shall.</summary>
     [JsonIgnore]
-    public Affine Map => Affine.Move(About * -1).Then(Affine.Turn(Degrees)).Then(Affine.Move(About + By));
+    public Affine Map => Affine.Turn(Degrees).About(About).Then(Affine.Move(By));
 
     public override string Sentence => $"{(Degrees != 0 && By == default ? "Turned" : "Moved")} {(Copies.Length == 1 ? "a piece" : $"{Copies.Length} pieces")} {(To == Sheet ? "on the sheet" : "to another sheet")}";
 }

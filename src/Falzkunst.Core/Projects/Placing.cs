@@ -14,9 +14,10 @@ internal static class Placing
         if (edit.Layout is not { } layout) throw new EditRefused("There is no settled layout to take. Let the pieces settle first.");
         if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || edit.MadeFor != sheets.MadeFor)
             throw new EditRefused("The pieces, the machine or the spacing have changed since this layout settled. Let them settle again.");
-        sheets.Of(edit.Stock, project.Design).DemandWhole();
+        var now = sheets.Of(edit.Stock, project.Design);
+        now.DemandWhole();
         var settled = layout.Sheets.SelectMany(s => s.Placements).ToHashSet();
-        if (sheets.Of(edit.Stock, project.Design).Sheets.SelectMany(s => s.Placements).Any(p => p.Pinned && !settled.Contains(p)))
+        if (now.Sheets.SelectMany(s => s.Placements).Any(p => p.Pinned && !settled.Contains(p)))
             throw new EditRefused("Pieces were pinned or moved by hand since this layout settled, and do not lie so in it. Let the others settle again.");
         var stock = drawer.Stock(edit.Stock);
         var job = PaperJobs.JobFor(project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, layout);
@@ -34,7 +35,7 @@ internal static class Placing
         var (sheets, sheet) = Require(project, edit.Sheet);
         var pinned = edit.Copies.IsEmpty ? sheet.Placements : [.. Require(sheet, edit.Copies)];
         var placements = sheet.Placements.Select(p => pinned.Contains(p) ? p with { Pinned = edit.Pinned } : p);
-        return project with { Sheets = sheets with { Sheets = sheets.Sheets.Replace(sheet, sheet with { Placements = [.. placements] }) } };
+        return project with { Sheets = sheets.With(sheet, sheet with { Placements = [.. placements] }) };
     }
 
     /// <exception cref="EditRefused">Something is not there any more, or may not lie there; the sentence says what stands in the way.</exception>
@@ -45,10 +46,11 @@ internal static class Placing
         var (sheets, from) = Require(project, edit.Sheet);
         var (_, to) = Require(project, edit.To);
         if (to.Stock != from.Stock) throw new EditRefused("Pieces stay on sheets of their stock. Give the piece another stock at Pieces.");
-        sheets.Of(from.Stock, project.Design).DemandWhole();
+        var now = sheets.Of(from.Stock, project.Design);
+        now.DemandWhole();
         var copies = Require(from, edit.Copies);
         var there = copies.Select(p => p with { Place = p.Place.Then(edit.Map), Pinned = true }).ToList();
-        var hand = Refusing(() => new HandPlacing(sheets.Of(from.Stock, project.Design), project.Design, sheets.SpacingMm));
+        var hand = Refusing(() => new HandPlacing(now, project.Design, sheets.SpacingMm));
         if (FaultWords.WhyNot(hand, there, to, project) is { } why) throw new EditRefused(why);
         return Lifted(project, from, copies, layout => layout with { Sheets = [.. layout.Sheets.Select(s => s.Id == to.Id ? s with { Placements = [.. s.Placements, .. there] } : s)] });
     }
@@ -74,7 +76,7 @@ internal static class Placing
     {
         var (sheets, sheet) = Require(project, edit.Sheet);
         if (sheet.RestKept is not null) throw new EditRefused($"The rest of sheet {sheet.Number} is in the drawer already: {sheet.RestKept}.");
-        return project with { Sheets = sheets with { Sheets = sheets.Sheets.Replace(sheet, sheet with { RestKept = edit.Rest }) } };
+        return project with { Sheets = sheets.With(sheet, sheet with { RestKept = edit.Rest }) };
     }
 
     /// <summary>Sets how pieces may lie; where they lie so already, their sheets stay as they are.</summary>
@@ -82,11 +84,8 @@ internal static class Placing
     {
         var after = project with { Design = edit.Pieces.Aggregate(project.Design, (d, id) => d.With(id, p => p with { Lie = edit.Lie })) };
         if (!project.SheetsAreCurrent) return after;
-        var stands = after.Design.Pieces.Where(p => edit.Pieces.Contains(p.Id)).Select(p => p.Stock).Distinct().All(stock =>
-        {
-            var job = PaperJobs.JobOf(project.Sheets!.Of(stock, after.Design), after.Design, project.Sheets.SpacingMm) with { Pins = [] };
-            return PaperJobs.AllowsTurns(job, project.Sheets.Of(stock, after.Design));
-        });
+        var stands = after.Design.Pieces.Where(p => edit.Pieces.Contains(p.Id)).Select(p => p.Stock).Distinct()
+            .All(stock => PaperJobs.AllowsTurns(project.Sheets!.Of(stock, after.Design), after.Design));
         return stands ? after with { Sheets = project.Sheets! with { MadeFor = after.LayoutFingerprint() } } : after;
     }
 
@@ -109,7 +108,7 @@ internal static class Placing
     /// <summary>The project with copies taken off a sheet and the stock's layout changed then; a sheet that is left empty goes.</summary>
     private static Project Lifted(Project project, SheetLayout off, List<Placement> copies, Func<StockLayout, StockLayout> change)
     {
-        var lifted = project.Sheets! with { Sheets = project.Sheets.Sheets.Replace(off, off with { Placements = [.. off.Placements.Where(p => !copies.Contains(p))] }) };
+        var lifted = project.Sheets!.With(off, off with { Placements = [.. off.Placements.Where(p => !copies.Contains(p))] });
         return project with { Sheets = lifted.With(change(lifted.Of(off.Stock, project.Design)).Tidy(), project.Design) };
     }
 

@@ -92,10 +92,16 @@ public static class SceneBuilder
     }
 
     /// <summary>The mat in the sheet's coordinates; of one that goes on far beyond the sheet only what is near it.</summary>
-    private static Box MatOf(SheetLayout sheet, Machine? machine) => new(
-        -MatEdgeMm, -MatEdgeMm,
-        Math.Min(machine?.MatWidthMm ?? 0, sheet.Width * MostMat) is var w && w > sheet.Width ? w + MatEdgeMm / 2 : sheet.Width + MatEdgeMm,
-        Math.Min(machine?.MatHeightMm ?? 0, sheet.Height * MostMat) is var h && h > sheet.Height ? h + MatEdgeMm / 2 : sheet.Height + MatEdgeMm);
+    private static Box MatOf(SheetLayout sheet, Machine? machine)
+    {
+        return new Box(-MatEdgeMm, -MatEdgeMm, End(sheet.Width, machine?.MatWidthMm ?? 0), End(sheet.Height, machine?.MatHeightMm ?? 0));
+
+        static double End(double sheet, double mat)
+        {
+            var shown = Math.Min(mat, sheet * MostMat);
+            return shown > sheet ? shown + MatEdgeMm / 2 : sheet + MatEdgeMm;
+        }
+    }
 
     private static IEnumerable<SceneFrame> FramesOf(OnDesk on, SheetLayout sheet, Box mat, double left)
     {

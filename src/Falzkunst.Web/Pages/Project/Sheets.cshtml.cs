@@ -72,7 +72,7 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     /// <summary>Sizes of sheets and offcuts of the shown stock, and how many more of each there are than its layout uses.</summary>
     public IReadOnlyList<(string Name, int Left)> AtHand => Shown?.Stock is not { } stock ? [] :
         [.. stock.Sheets.Select(s => (s.Name, s.Count)).Concat(stock.Offcuts.Select(o => (o.Name, Count: 1)))
-            .Select(s => (s.Name, Math.Max(0, s.Count - Shown.Layout.Whole.Count(l => l.SizeName == s.Name))))];
+            .Select(s => (s.Name, Shown.Layout.Left(s.Name, s.Count)))];
 
     public override string? ShownKey
     {
@@ -196,7 +196,7 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
         var rest = (straight ? KeptRest.Straight(layout, Value.Design, stock.NextOffcut) : KeptRest.Whole(layout, Value.Design, stock.NextOffcut))
             ?? throw new EditRefused("Nothing of this sheet is worth keeping: what is left is narrower than two fingers.");
         await DoNowAsync(new KeepRest(sheet, rest.Name), stop, () => catalogue.KeepRestAsync(ProjectDesk.Owner, stock.Key, rest, layout.SizeName, stop));
-        On = (await Desk.OpenAsync(Id, stop))!;
+        Show((await Desk.OpenAsync(Id, stop))!);
         var size = rest.Outline.Bounds;
         Notice = $"{rest.Name} of {stock.Name} is in the drawer, {Length.ShowSize(size.Width, size.Height, Units)}. It is used before new sheets from now on.";
     }, stop);
@@ -205,7 +205,7 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     public Task<IActionResult> OnPostThrowAsync(string stock, string offcut, CancellationToken stop) => ActAsync(async () =>
     {
         await catalogue.RemoveOffcutAsync(ProjectDesk.Owner, stock, offcut, stop);
-        On = (await Desk.OpenAsync(Id, stop))!;
+        Show((await Desk.OpenAsync(Id, stop))!);
     }, stop);
 
     public Task<IActionResult> OnPostPlaceAsync(string? spacing, CancellationToken stop)

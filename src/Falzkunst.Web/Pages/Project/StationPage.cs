@@ -52,7 +52,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <summary>What an empty table says: what this station is for and the one next action.</summary>
     public virtual string EmptyTable => "";
 
-    public OnDesk On { get; protected set; } = null!;
+    public OnDesk On { get; private set; } = null!;
     public Core.Projects.Project Value => On.Value;
     public Units Units => Value.SetOut.Units;
     protected ProjectDesk Desk { get; } = desk;

@@ -9,6 +9,9 @@ export function write({ pieces, lines }) {
   return pieces.length === 0 ? "none" : pieces.join(",") + (lines.length ? ":" + lines.join(",") : "");
 }
 
+/** A copy on a sheet as it stands in the key, in the place of a line. */
+export const copyOf = item => `${item.piece}.${item.copy}`;
+
 export const now = () => read(document.body.dataset.selected);
 
 /** The pick with a piece added, or without it where it was picked already. */

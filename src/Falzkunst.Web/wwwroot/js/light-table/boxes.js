@@ -5,5 +5,8 @@ export function cornersOf({ x, y, width, height }, [a, b, c, d, e, f]) {
   return [Math.min(...all.map(p => p[0])), Math.min(...all.map(p => p[1])), Math.max(...all.map(p => p[0])), Math.max(...all.map(p => p[1]))];
 }
 
+/** The box round boxes. */
+export const around = boxes => boxes.reduce((all, b) => [Math.min(all[0], b[0]), Math.min(all[1], b[1]), Math.max(all[2], b[2]), Math.max(all[3], b[3])]);
+
 /** The upright box of an item on the table. */
 export const boxOf = item => cornersOf(item.size, item.map);

@@ -4,7 +4,7 @@ import { command, mm } from "../command.js";
 import { now, write as writeKey } from "../picked.js";
 import { hold, targetsOf } from "./snap.js";
 import * as nodes from "./nodes.js";
-import { handlesOf, isNear } from "./handles.js";
+import { handlesOf, isNear, turned } from "./handles.js";
 import * as placing from "./placing.js";
 import { preview, commandFor } from "./drawing.js";
 
@@ -75,12 +75,11 @@ function sizing(table, key, kind, from) {
 
 function turning(table, key, from) {
   const [minX, minY, maxX, maxY] = table.boxOfPick(key), centre = { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
-  const angle = p => Math.atan2(p.y - centre.y, p.x - centre.x) * 180 / Math.PI;
   let degrees = 0;
   table.showGhost(key);
   return {
     move(at, event) {
-      degrees = ((angle(at) - angle(from) + 540) % 360) - 180;
+      degrees = turned(from, at, centre);
       degrees = event.altKey ? Math.round(degrees * 10) / 10 : Math.round(degrees / 5) * 5;
       table.ghost.move(new DOMMatrix().translate(centre.x, centre.y).rotate(degrees).translate(-centre.x, -centre.y));
       table.hint([], `${degrees}°`);

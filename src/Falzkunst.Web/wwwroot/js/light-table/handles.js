@@ -1,5 +1,5 @@
 // The handles of what is picked: at the lower right to size, above to turn.
-const PAD = 6;
+export const PAD = 6;
 
 /** Places on screen, in pixels. */
 export function handlesOf(view, [minX, minY, maxX, maxY]) {
@@ -14,3 +14,9 @@ export function handlesOf(view, [minX, minY, maxX, maxY]) {
 }
 
 export const isNear = (handle, p) => Math.hypot(handle.x - p.x, handle.y - p.y) < 9;
+
+/** Degrees that a hand has turned about a centre, from -180 to 180. */
+export function turned(from, to, centre) {
+  const angle = p => Math.atan2(p.y - centre.y, p.x - centre.x) * 180 / Math.PI;
+  return ((angle(to) - angle(from) + 540) % 360) - 180;
+}

@@ -9,10 +9,10 @@ import { Picking } from "./picking.js";
 import { Nudge } from "./nudge.js";
 import { begin } from "./gestures.js";
 import { gridStep } from "./snap.js";
-import { now, read, toggled, toggledLine, write } from "../picked.js";
+import { copyOf, now, read, toggled, toggledLine, write } from "../picked.js";
 import { command, mm } from "../command.js";
 import { nodesOf, parse } from "./nodes.js";
-import { copyOf, keyWith, pickedOf, stepCopy } from "./placing.js";
+import { keyWith, stepCopy } from "./placing.js";
 
 const OVERSCAN = 0.2;          // of width and height, painted beyond each edge
 const QUICK = 8;               // ms; pictures painted within this are painted anew while moving
@@ -385,10 +385,8 @@ class LightTable extends HTMLElement {
   }
 
   #pickCopy(item, adds) {
-    const { lines } = now(), copy = item && copyOf(item);
-    if (!item) this.pick(keyWith(this.#layout, []));
-    else if (!adds) this.pick(keyWith(this.#layout, [copy]));
-    else this.pick(keyWith(this.#layout, lines.includes(copy) ? lines.filter(l => l !== copy) : [...lines, copy]));
+    const copies = !item ? [] : adds ? toggledLine(now(), copyOf(item)).lines : [copyOf(item)];
+    this.pick(keyWith(this.#layout, copies));
   }
 
   #at(e) {

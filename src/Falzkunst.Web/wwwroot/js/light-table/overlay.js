@@ -2,7 +2,7 @@
 import { boxOf } from "./boxes.js";
 import { element } from "./svg.js";
 import { PIXELS_PER_MM } from "./view.js";
-import { handlesOf } from "./handles.js";
+import { PAD, handlesOf } from "./handles.js";
 import { boxOfItems, pickedOf, turnHandle } from "./placing.js";
 import { drawNodes, drawGrid } from "./helps.js";
 import { INCH, number, stepFor } from "./rulers.js";
@@ -37,19 +37,12 @@ function measure(svg, view, layout, selected, table) {
   if (items.length === 0) return;
   const one = items.length === 1 && selected.lines.length === 0 ? items[0] : null;
   const box = one ? boxOf(one) : table.boxOfPick(selected), [minX, minY, maxX, maxY] = box;
-  const a = view.toScreen(minX, minY), b = view.toScreen(maxX, maxY);
-  const pad = 6, y = b.y + pad + 10, x = b.x + pad + 10;
-  const line = { stroke: "#2D6CDF", "stroke-width": 1, fill: "none" };
-  element(svg, "rect", { x: a.x - pad, y: a.y - pad, width: b.x - a.x + 2 * pad, height: b.y - a.y + 2 * pad, ...line, "stroke-dasharray": "4 3" });
-  element(svg, "path", { d: `M${a.x} ${y}H${b.x}M${a.x} ${y - 4}v8M${b.x} ${y - 4}v8M${x} ${a.y}V${b.y}M${x - 4} ${a.y}h8M${x - 4} ${b.y}h8`, ...line });
+  const { a, b } = pickedBox(svg, view, box), y = b.y + PAD + 10, x = b.x + PAD + 10;
+  element(svg, "path", { d: `M${a.x} ${y}H${b.x}M${a.x} ${y - 4}v8M${b.x} ${y - 4}v8M${x} ${a.y}V${b.y}M${x - 4} ${a.y}h8M${x - 4} ${b.y}h8`, ...PICKED });
   element(svg, "text", { x: (a.x + b.x) / 2, y: y + 13, class: "measure", "text-anchor": "middle" }, one ? one.size.widthText : table.length(maxX - minX));
   element(svg, "text", { x: x + 7, y: (a.y + b.y) / 2 + 4, class: "measure" }, one ? one.size.heightText : table.length(maxY - minY));
   if (!table.canArrange || items.some(i => i.locked)) return;
-  const handles = handlesOf(view, box), turn = handles[3];
-  element(svg, "path", { d: `M${turn.x} ${turn.y}V${a.y - pad}`, ...line });
-  for (const h of handles) element(svg, h.kind === "turn" ? "circle" : "rect", h.kind === "turn"
-    ? { cx: h.x, cy: h.y, r: 5, class: "handle" }
-    : { x: h.x - 4, y: h.y - 4, width: 8, height: 8, rx: 2, class: "handle" });
+  for (const h of handlesOf(view, box)) handle(svg, view, box, h);
 }
 
 // What is pinned on its sheet, and the box and handle of what is picked.
@@ -64,11 +57,24 @@ function byHand(svg, view, width, height, layout) {
   }
   const items = pickedOf(layout);
   if (items.length === 0) return;
-  const box = boxOfItems(items), a = view.toScreen(box[0], box[1]), b = view.toScreen(box[2], box[3]), turn = turnHandle(view, items), pad = 6;
-  const line = { stroke: "#2D6CDF", "stroke-width": 1, fill: "none" };
-  element(svg, "rect", { x: a.x - pad, y: a.y - pad, width: b.x - a.x + 2 * pad, height: b.y - a.y + 2 * pad, ...line, "stroke-dasharray": "4 3" });
-  element(svg, "path", { d: `M${turn.x} ${turn.y}V${a.y - pad}`, ...line });
-  element(svg, "circle", { cx: turn.x, cy: turn.y, r: 5, class: "handle" });
+  const box = boxOfItems(items);
+  pickedBox(svg, view, box);
+  handle(svg, view, box, turnHandle(view, items));
+}
+
+const PICKED = { stroke: "#2D6CDF", "stroke-width": 1, fill: "none" };
+
+/** The dashed box round what is picked; its corners on screen. */
+function pickedBox(svg, view, [minX, minY, maxX, maxY]) {
+  const a = view.toScreen(minX, minY), b = view.toScreen(maxX, maxY);
+  element(svg, "rect", { x: a.x - PAD, y: a.y - PAD, width: b.x - a.x + 2 * PAD, height: b.y - a.y + 2 * PAD, ...PICKED, "stroke-dasharray": "4 3" });
+  return { a, b };
+}
+
+function handle(svg, view, box, h) {
+  if (h.kind !== "turn") return element(svg, "rect", { x: h.x - 4, y: h.y - 4, width: 8, height: 8, rx: 2, class: "handle" });
+  element(svg, "path", { d: `M${h.x} ${h.y}V${view.toScreen(box[0], box[1]).y - PAD}`, ...PICKED });
+  return element(svg, "circle", { cx: h.x, cy: h.y, r: 5, class: "handle" });
 }
 
 // More pins than this at once say no more, and each costs time at every frame; nearer, all of them are seen.

@@ -2,6 +2,7 @@
 // an overscan on each side; the page moves it about until the next one is there.
 import { boxOf } from "./boxes.js";
 import { strokes } from "./marks.js";
+import { copyOf } from "../picked.js";
 
 let scene = null;
 let shapes = new Map();
@@ -76,7 +77,7 @@ function paint({ view, width, height, pixelRatio, layout, selected, highlight, p
     const unit = 1 / (view.scale * Math.sqrt(Math.abs(item.map[0] * item.map[3] - item.map[1] * item.map[2])));
     if (progress && item.lines.some(l => l.runs)) paintRunning(g, item, unit, progress);
     else paintItem(g, item, unit);
-    if (selected?.copies?.includes(`${item.piece}.${item.copy}`)) outline(g, shapes.get(item.shape)[0], 2.4 * unit);
+    if (selected?.copies?.includes(copyOf(item))) outline(g, shapes.get(item.shape)[0], 2.4 * unit);
     if (item.piece === highlight) outline(g, shapes.get(item.shape)[0], 4 * unit);
     if (selected?.pieces.includes(item.piece)) {
       const lines = shapes.get(item.shape);

@@ -1,5 +1,5 @@
 // What lies under the pointer, and where what is picked lies; asked of one scene.
-import { boxOf, cornersOf } from "./boxes.js";
+import { around, boxOf, cornersOf } from "./boxes.js";
 import { nearestOn, parse } from "./nodes.js";
 
 const SVG = "http://www.w3.org/2000/svg";
@@ -55,7 +55,7 @@ export class Picking {
     const items = layout.items.filter(i => pieces.includes(i.piece));
     const boxes = lines.length && items.length ? lines.map(l => this.#lineBox(items[0], l)).filter(Boolean) : items.map(boxOf);
     if (boxes.length === 0) return [0, 0, 0, 0];
-    return boxes.reduce((all, b) => [Math.min(all[0], b[0]), Math.min(all[1], b[1]), Math.max(all[2], b[2]), Math.max(all[3], b[3])]);
+    return around(boxes);
   }
 
   /** What is picked as paths for a ghost. */

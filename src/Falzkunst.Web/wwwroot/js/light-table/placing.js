@@ -1,16 +1,14 @@
 // By hand at Sheets: copies are dragged, turned and pinned where they lie. Whether they may lie somewhere is told by the
 // server, which is asked while the hand moves; it also finds the nearest place where they may.
 import { post } from "../command.js";
-import { now, write } from "../picked.js";
-import { boxOf } from "./boxes.js";
-import { handlesOf, isNear } from "./handles.js";
-
-export const copyOf = item => `${item.piece}.${item.copy}`;
+import { copyOf, now, write } from "../picked.js";
+import { around, boxOf } from "./boxes.js";
+import { handlesOf, isNear, turned } from "./handles.js";
 
 /** The items that are picked, in the scene as it is. */
 export const pickedOf = layout => layout.byHand ? layout.items.filter(i => now().lines.includes(copyOf(i))) : [];
 
-export const boxOfItems = items => items.map(boxOf).reduce((all, b) => [Math.min(all[0], b[0]), Math.min(all[1], b[1]), Math.max(all[2], b[2]), Math.max(all[3], b[3])]);
+export const boxOfItems = items => around(items.map(boxOf));
 
 /** The selection with other copies picked. */
 export function keyWith(layout, copies) {
@@ -114,10 +112,8 @@ function moving(table, items, from) {
 }
 
 function turning(table, items, from) {
-  const angle = (p, c) => Math.atan2(p.y - c.y, p.x - c.x) * 180 / Math.PI;
   return gesture(table, items, (at, event, about) => {
-    const turned = ((angle(at, about) - angle(from, about) + 540) % 360) - 180, step = event.shiftKey ? 1 : 15;
-    const degrees = Math.round(turned / step) * step;
+    const step = event.shiftKey ? 1 : 15, degrees = Math.round(turned(from, at, about) / step) * step;
     return { degrees, by: { x: 0, y: 0 }, to: sheetOf(table.layout, items[0].sheet), text: `${degrees}°` };
   });
 }
