@@ -30,8 +30,7 @@ public class WidthBench
                 .Select(a => new Point(x + 2.1 * Math.Cos(a) * (1 + 0.05 * Math.Cos(6 * a)), y + 2.1 * Math.Sin(a))), closed: true));
         }
         foreach (var ring in _rings) _ = ring.Flat.Length;
-        _piece = new Piece("p1", "Lace", "chalk-200", 1, Affine.Identity, new PieceShape([.. _rings]),
-            [.. _rings.Select((_, i) => new Line($"l{i + 1}", i == 0 ? LineRole.Outline : LineRole.Opening, Operation.Cut, Look.DrawnHere, null, null))]);
+        _piece = Piece.Of("p1", "Lace", "chalk-200", Affine.Identity, _rings.Select(r => new Line("", r, Operation.Cut, Look.DrawnHere, null, null)));
     }
 
     [Benchmark]

@@ -23,8 +23,8 @@ internal static class ArtFile
         var lines = design.Pieces.SelectMany(p => SheetLines.Of(p, 1, p.Place)).ToList();
         foreach (var loose in design.Loose)
         {
-            if (SheetLines.StageOf(loose.Line) is { } stage)
-                lines.Add(new SheetLine(stage, loose.Line.Operation, loose.Line.Ink, "", 1, loose.Line.Id, loose.Path));
+            if (SheetLines.StageOf(loose, isOutline: false) is { } stage)
+                lines.Add(new SheetLine(stage, loose.Operation, loose.Ink, "", 1, loose.Id, loose.Path));
         }
         return lines;
     }

@@ -41,7 +41,7 @@ internal static class Pictures
 
     private static void Paper(StringBuilder svg, Piece piece, string fill)
     {
-        var d = string.Concat(piece.Drawn.Where(p => p.Line.Role != LineRole.Inner).Select(p => PathText.Write(p.Path.Map(piece.Place), 4)));
+        var d = string.Concat(piece.Paper.Rings.Select(p => PathText.Write(p.Map(piece.Place), 4)));
         svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{d}\" fill=\"{fill}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-width=\".03\"/>");
     }
 }

@@ -20,18 +20,18 @@ internal static class PiecesVerb
                 Area = Round(p.Area),
                 Width = Round(p.Size.Width),
                 Height = Round(p.Size.Height),
-                Holes = p.Lines.Count(l => l.Role == LineRole.Opening),
+                Holes = p.Paper.Openings.Length,
                 Operations = p.Lines.GroupBy(l => l.Operation).OrderBy(g => g.Key).ToDictionary(g => g.Key.Word(), g => g.Count()),
             }),
             Orphans = design.Loose.Select(l => new
             {
-                Operation = l.Line.Operation.Word(),
-                l.Line.Name,
+                Operation = l.Operation.Word(),
+                l.Name,
                 Length = Round(l.Path.Length),
                 X = Round(l.Path.Bounds.Centre.X),
                 Y = Round(l.Path.Bounds.Centre.Y),
             }),
-            Findings = Checks.Of(design).Select(f => new { f.Code, f.Message, X = f.At?.X, Y = f.At?.Y }),
+            Findings = Checks.Of(design).Select(f => new { f.Code, f.Name, f.Other, Operation = f.Operation?.Word(), f.LengthsMm, f.Place, X = f.At?.X, Y = f.At?.Y }),
             ElapsedMs = milliseconds,
         };
     }

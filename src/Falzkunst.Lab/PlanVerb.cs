@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Running;
@@ -29,12 +30,15 @@ internal static class PlanVerb
                 TravelLength = Math.Round(p.TravelLength, 3),
                 Seconds = Math.Round(p.Seconds, 3),
             }),
-            Stops = plan.Steps.OfType<Stop>().Select(s => new { s.Title, s.Actions, s.Warning, s.WaitSeconds }),
+            Stops = plan.Steps.OfType<Stop>().Select(s => new { Kind = Word(s.Kind), Work = s.Work.Select(w => Word(w.GetType().Name)), MustNot = Word(s.MustNot), s.WaitSeconds }),
             plan.ToolChanges,
             Seconds = Math.Round(plan.Seconds, 3),
             ElapsedMs = milliseconds,
         };
     }
+
+    /// <summary>A name of the code as the lab writes it: lower case, with hyphens.</summary>
+    private static string Word(object name) => JsonNamingPolicy.KebabCaseLower.ConvertName($"{name}");
 
     private static T Pick<T>(IReadOnlyList<T> all, string wanted, Func<T, string> key, Func<T, string> name, string what) =>
         all.FirstOrDefault(t => key(t).Equals(wanted, StringComparison.OrdinalIgnoreCase) || name(t).Equals(wanted, StringComparison.OrdinalIgnoreCase))

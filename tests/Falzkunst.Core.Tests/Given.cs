@@ -15,14 +15,12 @@ internal static class Given
     public static Machine Machine(string key) => SeedCatalogue.Machines.Single(m => m.Key == key);
     public static Stock Stock(string key) => SeedCatalogue.Stocks.Single(s => s.Key == key);
 
-    public static Line Line(string id, LineRole role, Operation operation, string? ink = null) =>
-        new(id, role, operation, PlainLook with { Closed = role != LineRole.Inner }, null, ink ?? Core.Designs.Line.InkFor(operation, PlainLook));
+    public static Line Line(Path path, Operation operation, string? ink = null) =>
+        new("", path, operation, PlainLook with { Closed = path.IsClosed }, null, ink ?? WorkedItem.InkFor(operation, PlainLook));
 
-    /// <summary>A rectangle with whatever further lines.</summary>
-    public static Piece Piece(string id, double width, double height, params (Line Line, Path Path)[] more) => new(
-        id, $"Piece {id}", "chalk-200", 1, Affine.Identity,
-        new PieceShape([Path.Rectangle(0, 0, width, height), .. more.Select(m => m.Path)]),
-        [Line("l1", LineRole.Outline, Operation.Cut), .. more.Select(m => m.Line)]);
+    /// <summary>A rectangle with whatever further lines, which get the ids l2, l3 and so on.</summary>
+    public static Piece Piece(string id, double width, double height, params Line[] more) =>
+        Core.Designs.Piece.Of(id, $"Piece {id}", "chalk-200", Affine.Identity, more.Prepend(Line(Path.Rectangle(0, 0, width, height), Operation.Cut)));
 
     public static Path Straight(double x0, double y0, double x1, double y1) => Path.Polyline([new(x0, y0), new(x1, y1)], closed: false);
 

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
 
@@ -32,7 +31,7 @@ public sealed class CommandWords
             var from = isQuoted ? at + 1 : at;
             var to = from;
             while (to < text.Length && (isQuoted ? text[to] != '"' : !char.IsWhiteSpace(text[to]))) to++;
-            if (isQuoted && to == text.Length) throw new EditRefused($"A double quote is not closed. Write: {usage}");
+            if (isQuoted && to == text.Length) throw new EditRefused(Reason.QuoteOpen, usage);
             words.Add(text[from..to]);
             at = isQuoted ? to + 1 : to;
         }
@@ -44,10 +43,13 @@ public sealed class CommandWords
     /// <summary>The next word begins like a number.</summary>
     public bool PeekIsNumber => HasMore && (char.IsAsciiDigit(_words[_at][0]) || _words[_at][0] is '-' or '.' or '(');
 
+    /// <summary>The next word is this one.</summary>
+    public bool PeekIs(string word) => HasMore && string.Equals(_words[_at], word, StringComparison.OrdinalIgnoreCase);
+
     /// <summary>Takes the next word if it is this one.</summary>
     public bool Take(string word)
     {
-        if (!HasMore || !string.Equals(_words[_at], word, StringComparison.OrdinalIgnoreCase)) return false;
+        if (!PeekIs(word)) return false;
         _at++;
         return true;
     }
@@ -69,23 +71,19 @@ public sealed class CommandWords
         var word = Word(what);
         // A unit may stand apart from its number.
         if (HasMore && _words[_at].ToLowerInvariant() is "mm" or "cm" or "in" or "pt") word += _words[_at++];
-        return Projects.Length.TryRead(word, _units, out var mm, out var error) ? mm : throw new EditRefused(error);
+        return Projects.Length.Read(word, _units, out var mm) is null ? mm : throw new EditRefused(Reason.NotALength, word);
     }
 
     public double Number(string what)
     {
         var word = Word(what);
-        return double.TryParse(word.TrimEnd('°', '%').Replace(',', '.').Replace('−', '-'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number)
-            ? number
-            : throw new EditRefused($"“{word}” is no number. Write: {_usage}");
+        return Numbers.TryRead(word, out double number) ? number : throw new EditRefused(Reason.NotANumber, word, _usage);
     }
 
     public int Count(string what)
     {
         var word = Word(what);
-        return int.TryParse(word, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
-            ? number
-            : throw new EditRefused($"“{word}” is no whole number. Write: {_usage}");
+        return Numbers.TryRead(word, out int number) ? number : throw new EditRefused(Reason.NotAWholeNumber, word, _usage);
     }
 
     /// <summary>One of a set of words.</summary>
@@ -96,14 +94,15 @@ public sealed class CommandWords
         {
             if (string.Equals(choice, word, StringComparison.OrdinalIgnoreCase)) return value;
         }
-        throw new EditRefused($"“{word}” is not one of {string.Join(", ", choices.Select(c => c.Word))}. Write: {_usage}");
+        throw new EditRefused(Reason.NotOneOf, word, choices.Select(c => c.Word).ToList(), _usage);
     }
 
     /// <exception cref="EditRefused">Words are left over.</exception>
     public void End()
     {
-        if (HasMore) throw new EditRefused($"“{_words[_at]}” is too much. Write: {_usage}");
+        if (HasMore) throw new EditRefused(Reason.CommandTooMuch, _words[_at], _usage);
     }
 
-    private EditRefused Lacking(string what) => new($"This lacks {what}. Write: {_usage}");
+    /// <summary>Something that the command needs is not there.</summary>
+    public EditRefused Lacking(string what) => new(Reason.CommandLacks, what, _usage);
 }

@@ -19,11 +19,11 @@ public static class AreaFills
     public static IReadOnlyDictionary<string, ImmutableArray<Path>> Of(Piece piece)
     {
         var areas = piece.Drawn
-            .Where(d => d.Line.Way is { Fill: not null, LeftOut: false } && d.Path.IsClosed)
-            .GroupBy(d => (d.Line.Operation, d.Line.Ink, d.Line.Manner));
+            .Where(l => l is { Way: { Fill: not null, LeftOut: false }, Path.IsClosed: true })
+            .GroupBy(l => (l.Operation, l.Ink, l.Manner));
         return areas.ToDictionary(
-            a => a.First().Line.Id,
-            a => Strokes([.. a.Select(d => d.Path)], a.Key.Manner!.Fill!, a.First().Line.TipMm));
+            a => a.First().Id,
+            a => Strokes([.. a.Select(l => l.Path)], a.Key.Manner!.Fill!, a.First().TipMm));
     }
 
     /// <summary>The strokes that fill an area.</summary>
@@ -125,5 +125,5 @@ public static class AreaFills
         return true;
     }
 
-    private static EditRefused TooFine() => new("Strokes that close together would be too many to run. Give a larger distance.");
+    private static EditRefused TooFine() => new(Reason.FillTooFine) { Field = "distance" };
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -10,17 +11,20 @@ namespace Falzkunst.Core.Designs;
 /// <param name="NextPiece">Number of the next piece that comes in; ids are never used twice.</param>
 public sealed record Design(
     ImmutableArray<Piece> Pieces,
-    ImmutableArray<LooseLine> Loose,
+    ImmutableArray<Line> Loose,
     ImmutableArray<Finding> Findings,
     int NextPiece)
 {
     public static readonly Design Empty = new([], [], [], 1);
 
+    /// <summary>Number of the next line that comes in on no piece; ids are never used twice.</summary>
+    public int NextLoose { get; init; } = 1;
+
     public Piece? Find(string id) => Pieces.FirstOrDefault(p => p.Id == id);
 
     /// <exception cref="EditRefused">There is no such piece.</exception>
     public Piece Require(string id) => Find(id)
-        ?? throw new EditRefused("That piece is no longer in the project. Reload the page to see what is there now.");
+        ?? throw new EditRefused(Reason.PieceGone);
 
     /// <summary>The design with one piece changed.</summary>
     /// <exception cref="EditRefused">There is no such piece.</exception>
@@ -29,26 +33,23 @@ public sealed record Design(
         var piece = Require(id);
         return this with { Pieces = Pieces.Replace(piece, change(piece)) };
     }
+
+    /// <summary>The design with new pieces somewhere; they get ids of their own.</summary>
+    /// <param name="at">Index of the layer that the first of them gets.</param>
+    /// <param name="pieces">The pieces.</param>
+    public Design Plus(int at, IReadOnlyCollection<Piece> pieces) => this with
+    {
+        Pieces = Pieces.InsertRange(at, pieces.Select((p, i) => p with { Id = PieceId(NextPiece + i) })),
+        NextPiece = NextPiece + pieces.Count,
+    };
+
+    /// <summary>The design with further lines on no piece; they get ids of their own.</summary>
+    public Design PlusLoose(params IEnumerable<Line> lines)
+    {
+        var numbered = lines.Select((l, i) => l with { Id = string.Create(CultureInfo.InvariantCulture, $"x{NextLoose + i}") }).ToList();
+        return this with { Loose = [.. Loose, .. numbered], NextLoose = NextLoose + numbered.Count };
+    }
+
+    /// <summary>The id of the piece of a number.</summary>
+    internal static string PieceId(int number) => string.Create(CultureInfo.InvariantCulture, $"p{number}");
 }
-
-/// <summary>A line on no piece.</summary>
-public sealed record LooseLine(Line Line, Path Path);
-
-/// <summary>How much a finding matters.</summary>
-public enum Severity
-{
-    Minor,
-    Major,
-}
-
-/// <summary>Something that the checks point out.</summary>
-/// <param name="Code">Stable short code, lower case with hyphens.</param>
-/// <param name="Severity">How much it matters.</param>
-/// <param name="Message">One sentence with the numbers.</param>
-/// <param name="Piece">Id of the piece, if it is about one.</param>
-/// <param name="Line">Id of the line within the piece, or of the line on no piece, if it is about one.</param>
-/// <param name="At">The place in the card's coordinates, mm.</param>
-public sealed record Finding(string Code, Severity Severity, string Message, string? Piece, string? Line, Point? At);
-
-/// <summary>An edit that cannot be done, with a sentence for the person who asked for it.</summary>
-public sealed class EditRefused(string message) : Exception(message);

@@ -20,7 +20,7 @@ public sealed record LookRule(
     FoldDirection? Fold = null)
 {
     /// <summary>The line as the rule makes it.</summary>
-    public Line Give(Line line)
+    public WorkedItem Give(WorkedItem line)
     {
         var given = line.Operation == Operation ? line : line.With(Operation);
         return Operation == Operation.Score && Fold is not null ? given.With(given.Way with { Fold = Fold }) : given;

@@ -75,8 +75,10 @@ public sealed record PerforationDashes(double DashMm, double GapMm)
 /// <param name="Pattern">How they run.</param>
 /// <param name="DistanceMm">From the middle of one stroke to the next, mm; null takes it from the tip's width.</param>
 /// <param name="AngleDegrees">Of parallel strokes, from x towards y.</param>
-public sealed record AreaFill(FillPattern Pattern, double? DistanceMm = null, double AngleDegrees = 45)
+public sealed record AreaFill(FillPattern Pattern, double? DistanceMm = null, double AngleDegrees = AreaFill.UsualAngleDegrees)
 {
+    public const double UsualAngleDegrees = 45;
+
     /// <summary>Strokes lie no closer and no farther apart, mm.</summary>
     public const double LeastMm = 0.05;
     public const double MostMm = 20;

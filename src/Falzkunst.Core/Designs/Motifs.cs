@@ -8,7 +8,7 @@ namespace Falzkunst.Core.Designs;
 /// <param name="Pieces">Its pieces, lowest first.</param>
 /// <param name="Loose">Its lines on no piece.</param>
 /// <param name="Box">Round all of it, on the page.</param>
-public sealed record Motif(int Number, ImmutableArray<Piece> Pieces, ImmutableArray<LooseLine> Loose, Box Box);
+public sealed record Motif(int Number, ImmutableArray<Piece> Pieces, ImmutableArray<Line> Loose, Box Box);
 
 /// <summary>Finds the motifs of a sheet and takes some of them.</summary>
 public static class Motifs
@@ -24,7 +24,7 @@ public static class Motifs
     public static ImmutableArray<Motif> Of(Design design)
     {
         var pieces = design.Pieces;
-        var boxes = pieces.Select(p => p.Shape.Paths[0].BoundsUnder(p.Place)).Concat(design.Loose.Select(l => l.Path.Bounds)).ToList();
+        var boxes = pieces.Select(p => p.Outline.Path.BoundsUnder(p.Place)).Concat(design.Loose.Select(l => l.Path.Bounds)).ToList();
         var tree = new BoxTree(boxes);
         var groups = new DisjointSets(boxes.Count);
         for (var i = 0; i < boxes.Count; i++)
@@ -46,8 +46,8 @@ public static class Motifs
             if (a >= pieces.Length && b >= pieces.Length) return true; // loose lines whose boxes all but meet
             if (a >= pieces.Length) return Touches(Samples(design.Loose[a - pieces.Length].Path), pieces[b]);
             if (b >= pieces.Length) return Touches(Samples(design.Loose[b - pieces.Length].Path), pieces[a]);
-            return Touches(Samples(pieces[a].Shape.Paths[0].Map(pieces[a].Place)), pieces[b])
-                || Touches(Samples(pieces[b].Shape.Paths[0].Map(pieces[b].Place)), pieces[a]);
+            return Touches(Samples(pieces[a].Outline.Path.Map(pieces[a].Place)), pieces[b])
+                || Touches(Samples(pieces[b].Outline.Path.Map(pieces[b].Place)), pieces[a]);
         }
     }
 
@@ -59,17 +59,17 @@ public static class Motifs
     public static Design Take(ImmutableArray<Motif> all, IReadOnlyCollection<int> numbers, double width, int firstNumber)
     {
         var pieces = ImmutableArray.CreateBuilder<Piece>();
-        var loose = ImmutableArray.CreateBuilder<LooseLine>();
+        var loose = ImmutableArray.CreateBuilder<Line>();
         var (x, y, rowHeight) = (0.0, 0.0, 0.0);
         foreach (var motif in all.Where(m => numbers.Contains(m.Number)))
         {
             if (x > 0 && x + motif.Box.Width > width) (x, y, rowHeight) = (0, y + rowHeight + GapMm, 0);
             var by = Affine.Move(x - motif.Box.MinX, y - motif.Box.MinY);
-            foreach (var piece in motif.Pieces) pieces.Add(piece with { Id = $"p{firstNumber + pieces.Count}", Place = piece.Place.Then(by) });
+            foreach (var piece in motif.Pieces) pieces.Add(piece with { Id = Design.PieceId(firstNumber + pieces.Count), Place = piece.Place.Then(by) });
             loose.AddRange(motif.Loose.Select(l => l with { Path = l.Path.Map(by) }));
             (x, rowHeight) = (x + motif.Box.Width + GapMm, Math.Max(rowHeight, motif.Box.Height));
         }
-        return new Design(pieces.ToImmutable(), loose.ToImmutable(), [], firstNumber + pieces.Count);
+        return new Design(pieces.ToImmutable(), [], [], firstNumber + pieces.Count).PlusLoose(loose);
     }
 
     private static List<Point> Samples(Path path) => [path.Start, path.End, .. Sampling.Midpoints(path, 1, MostSamples)];
@@ -77,7 +77,7 @@ public static class Motifs
     private static bool Touches(List<Point> samples, Piece piece)
     {
         var back = piece.Place.Inverse();
-        var paper = PaperOf.Piece(piece);
+        var paper = piece.Paper;
         return samples.Exists(p => paper.HoldsInOutline(back.Apply(p), NearMm));
     }
 

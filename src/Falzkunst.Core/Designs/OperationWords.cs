@@ -37,8 +37,8 @@ public static class OperationWords
     public static string Colour(this Operation operation) => operation switch
     {
         Operation.Print => "#5B6F91",
-        Operation.Draw => Line.DefaultPen,
-        Operation.Foil => Line.GoldFoil,
+        Operation.Draw => WorkedItem.DefaultPen,
+        Operation.Foil => WorkedItem.GoldFoil,
         Operation.Emboss => "#A3527A",
         Operation.Score => "#0F857F",
         Operation.Perforate => "#4C7A2F",

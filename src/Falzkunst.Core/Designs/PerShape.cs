@@ -2,10 +2,7 @@ using System.Runtime.CompilerServices;
 
 namespace Falzkunst.Core.Designs;
 
-/// <summary>
-/// What follows from a piece's shape and from which of its lines are openings, found once and kept for as long as the shape
-/// object lives.
-/// </summary>
+/// <summary>What follows from a piece's lines and from which of them are openings, found once and kept for as long as the shape object lives.</summary>
 /// <param name="find">Finds it; asks the piece for nothing but its shape and the roles of its lines.</param>
 internal sealed class PerShape<T>(Func<Piece, T> find) where T : class
 {
@@ -13,7 +10,7 @@ internal sealed class PerShape<T>(Func<Piece, T> find) where T : class
 
     public T Of(Piece piece)
     {
-        var openings = string.Concat(piece.Lines.Select(l => l.Role == LineRole.Opening ? 'p' : 'i'));
+        var openings = string.Concat(piece.Drawn.Select(l => piece.RoleOf(l) == LineRole.Opening ? 'p' : 'i'));
         if (_known.TryGetValue(piece.Shape, out var known) && known.Openings == openings) return known.Value;
         var found = new Found(openings, find(piece));
         _known.AddOrUpdate(piece.Shape, found);

@@ -1,156 +1,195 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text.Json.Serialization;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
 
-/// <summary>One physical bit of one stock: an outline, its openings and the lines on it.</summary>
+/// <summary>One physical bit of one stock: an outline, and the items on it.</summary>
 /// <param name="Id">Unique in its design and never used again.</param>
 /// <param name="Name">Name for people.</param>
 /// <param name="Stock">Key of its stock.</param>
-/// <param name="Quantity">How many are wanted, at least 1.</param>
+/// <param name="Quantity">How many are wanted; 0 leaves it out for now.</param>
 /// <param name="Place">From the piece's own coordinates to the card's, mm.</param>
-/// <param name="Shape">The geometry of its lines in its own coordinates; a new piece has the upper left corner of its outline at 0, 0, a reworked one near it.</param>
-/// <param name="Lines">What each path of the shape is, in the same order; the first is the outline.</param>
-public sealed record Piece(
-    string Id,
-    string Name,
-    string Stock,
-    int Quantity,
-    Affine Place,
-    PieceShape Shape,
-    ImmutableArray<Line> Lines)
+/// <param name="Outline">The line that bounds it; of a new piece its upper left corner is at 0, 0, of a reworked one near it.</param>
+/// <param name="Items">What is on it, lowest first.</param>
+public sealed record Piece(string Id, string Name, string Stock, int Quantity, Affine Place, Line Outline, ImmutableArray<Item> Items)
 {
+    private Memo<(Line Outline, ImmutableArray<Item> Items), Lined> _lined;
+    private Memo<ImmutableArray<Path>, Paper> _paper;
+    private Memo<ImmutableArray<Path>, PieceShape> _shape;
+    private Memo<ImmutableArray<Path>, PieceShape> _own;
+
+    /// <summary>Number of the item that comes next; ids are never used twice.</summary>
+    public int NextItem { get; init; } = 1;
+
     /// <summary>Not shown on the light table; it is made all the same.</summary>
-    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Hidden { get; init; }
 
     /// <summary>Its shape and place cannot be changed until it is unlocked.</summary>
-    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Locked { get; init; }
 
     /// <summary>How it may be turned on its sheet.</summary>
-    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public Lie Lie { get; init; }
-
-    /// <summary>It is cut through and nothing else, so that its face and its back are the same.</summary>
-    public bool IsOnlyCut => Lines.All(l => l is { Operation: Operation.Cut or Operation.Aid } or { Way.LeftOut: true } && !l.Way.HalfCut);
 
     /// <summary>The art file it came from; null for pieces drawn here.</summary>
     public Guid? Art { get; init; }
 
-    /// <summary>Size of the outline, mm.</summary>
-    public Box Size => Shape.Paths[0].Bounds;
+    /// <summary>A piece of some lines, the first its outline; they get ids of this piece, in their order.</summary>
+    public static Piece Of(string id, string name, string stock, Affine place, IEnumerable<Line> lines)
+    {
+        var numbered = lines.Select((l, i) => l with { Id = ItemId(i + 1) }).ToList();
+        return new Piece(id, name, stock, 1, place, numbered[0], [.. numbered.Skip(1)]) { NextItem = numbered.Count + 1 };
+    }
 
-    /// <summary>Area of paper in mm²: the outline less its openings.</summary>
-    public double Area
+    /// <summary>It is cut through and nothing else, so that its face and its back are the same.</summary>
+    public bool IsOnlyCut => !Outline.MarksFace && !Items.Any(i => i.MarksFace);
+
+    /// <summary>Size of the outline, mm.</summary>
+    public Box Size => Outline.Path.Bounds;
+
+    /// <summary>What of it is paper.</summary>
+    public Paper Paper
     {
         get
         {
-            var area = Math.Abs(Shape.Paths[0].SignedArea);
-            for (var i = 1; i < Lines.Length; i++)
-            {
-                if (Lines[i].Role == LineRole.Opening) area -= Math.Abs(Shape.Paths[i].SignedArea);
-            }
-            return area;
+            ImmutableArray<Path> rings = [Outline.Path, .. CutOut.Select(l => l.Path)];
+            return _paper.Get(rings, AreSame, () => new Paper(Outline.Path, rings[1..]));
         }
     }
 
-    /// <summary>The lines with their paths in the piece's own coordinates.</summary>
-    public IEnumerable<(Line Line, Path Path)> Drawn => Lines.Select((line, i) => (line, Shape.Paths[i]));
-
-    /// <summary>Index of a line; -1 where it is not on the piece.</summary>
-    public int IndexOf(string line)
+    /// <summary>The outline and the openings, by the lines that they are.</summary>
+    public ImmutableArray<Line> RingLines
     {
-        for (var i = 0; i < Lines.Length; i++)
+        get
         {
-            if (Lines[i].Id == line) return i;
+            var cut = CutOut.ToImmutableArray();
+            return [Outline, .. Paper.OpeningNumbers.Select(i => cut[i])];
         }
-        return -1;
     }
 
-    /// <exception cref="EditRefused">One of the lines is not on the piece, or there are none.</exception>
-    public ImmutableArray<int> Require(ImmutableArray<string> lines)
+    /// <summary>Area of paper in mm².</summary>
+    public double Area => Paper.Area;
+
+    /// <summary>Its own lines, the outline first.</summary>
+    public ImmutableArray<Line> Lines => Lining.Own;
+
+    /// <summary>All lines, those included that follow from other items; the outline first, the others from the lowest.</summary>
+    public ImmutableArray<Line> Drawn => Lining.Drawn;
+
+    /// <summary>The paths of <see cref="Drawn"/>.</summary>
+    public PieceShape Shape => Shaped(ref _shape, Drawn);
+
+    /// <summary>The paths of <see cref="Lines"/>.</summary>
+    public PieceShape OwnShape => Shaped(ref _own, Lines);
+
+    /// <summary>What a line is to the piece.</summary>
+    public LineRole RoleOf(Line line) =>
+        ReferenceEquals(line, Outline) || line.Id == Outline.Id ? LineRole.Outline
+        : line is { IsCutThrough: true, Path.IsClosed: true } ? LineRole.Opening : LineRole.Inner;
+
+    /// <summary>The line of an id; null where none is on the piece.</summary>
+    public Line? Find(string line) => Worked(line) as Line;
+
+    /// <summary>What a tool runs along, by id; null where none is on the piece.</summary>
+    public WorkedItem? Worked(string item) => Lining.ById.GetValueOrDefault(item);
+
+    /// <summary>Lines of its own, to work on their paths.</summary>
+    /// <exception cref="EditRefused">One of them is not on the piece or follows from something else, or there are none.</exception>
+    public ImmutableArray<Line> Require(ImmutableArray<string> lines)
     {
-        var at = lines.Select(IndexOf).ToImmutableArray();
-        return at.IsEmpty || at.Contains(-1)
-            ? throw new EditRefused("Those lines are no longer on the piece. Reload the page to see what is there now.")
-            : at;
+        RequireWorked(lines);
+        return lines.All(l => Lining.ById[l] is Line) ? [.. lines.Select(l => (Line)Lining.ById[l])] : throw new EditRefused(Reason.FollowsEdge);
     }
 
-    /// <summary>An id that no line of the piece has.</summary>
-    public string NextLine => $"l{1 + Lines.Max(l => int.TryParse(l.Id.AsSpan(1), NumberStyles.None, CultureInfo.InvariantCulture, out var n) ? n : 0)}";
-
-    /// <summary>The piece with a further line, on top of the others.</summary>
-    public Piece With(Line line, Path path) => this with { Lines = Lines.Add(line), Shape = new PieceShape(Shape.Paths.Add(path)) };
-
-    /// <summary>The piece with lines changed one by one.</summary>
-    public Piece With(ImmutableArray<int> at, Func<Line, Line> change) =>
-        this with { Lines = [.. Lines.Select((l, i) => at.Contains(i) ? change(l) : l)] };
-
-    /// <summary>The piece without some of its lines.</summary>
-    public Piece Without(ImmutableArray<int> at) => this with
+    /// <exception cref="EditRefused">One of them is not on the piece, or there are none.</exception>
+    public void RequireWorked(ImmutableArray<string> items)
     {
-        Lines = [.. Lines.Where((_, i) => !at.Contains(i))],
-        Shape = new PieceShape([.. Shape.Paths.Where((_, i) => !at.Contains(i))]),
-    };
+        if (items.IsDefaultOrEmpty || !items.All(Lining.ById.ContainsKey)) throw new EditRefused(Reason.LinesGone);
+    }
+
+    /// <summary>The piece with further items on top of the others, which get ids of their own here.</summary>
+    public Piece Plus(params IEnumerable<Item> items)
+    {
+        var numbered = items.Select((item, i) => item with { Id = ItemId(NextItem + i) }).ToList();
+        return this with { Items = [.. Items, .. numbered], NextItem = NextItem + numbered.Count };
+    }
+
+    /// <summary>The piece with all that tools run along as a change leaves it; what stays equal stays the same object.</summary>
+    public Piece EachWorked(Func<WorkedItem, WorkedItem> change)
+    {
+        var items = Items.ToBuilder();
+        var isOther = false;
+        for (var i = 0; i < items.Count; i++)
+        {
+            if (items[i] is not WorkedItem item || change(item) is var now && now == item) continue;
+            items[i] = now;
+            isOther = true;
+        }
+        var outline = (Line)change(Outline);
+        return isOther || outline != Outline ? this with { Outline = outline, Items = isOther ? items.ToImmutable() : Items } : this;
+    }
+
+    /// <summary>The piece with some of what tools run along changed.</summary>
+    public Piece EachWorked(IEnumerable<string> some, Func<WorkedItem, WorkedItem> change)
+    {
+        var ids = some.ToHashSet();
+        return EachWorked(item => ids.Contains(item.Id) ? change(item) : item);
+    }
+
+    /// <summary>The piece with some of its lines changed.</summary>
+    public Piece EachLine(IEnumerable<string> some, Func<Line, Line> change) => EachWorked(some, item => item is Line line ? change(line) : item);
+
+    /// <summary>The piece without some of its items.</summary>
+    public Piece Without(IEnumerable<string> items)
+    {
+        var gone = items.ToHashSet();
+        return this with { Items = [.. Items.Where(i => !gone.Contains(i.Id))] };
+    }
+
+    /// <summary>The piece with everything on it under a map of its own coordinates.</summary>
+    public Piece Under(Affine map) => this with { Outline = Outline.Under(map), Items = [.. Items.Select(i => i.Under(map))] };
 
     /// <summary>The same piece in the same place, with the upper left corner of its outline at 0, 0 of its own coordinates.</summary>
     public Piece AtHome()
     {
         var corner = Size.Min;
-        if (corner == default) return this;
-        var home = Affine.Move(corner * -1);
-        return this with { Shape = new PieceShape([.. Shape.Paths.Select(p => p.Map(home))]), Place = Affine.Move(corner).Then(Place) };
+        return corner == default ? this : Under(Affine.Move(corner * -1)) with { Place = Affine.Move(corner).Then(Place) };
     }
-}
 
-/// <summary>What a line is to its piece.</summary>
-public enum LineRole
-{
-    Outline,
-    Opening,
-    Inner,
-}
+    internal static string ItemId(int number) => string.Create(CultureInfo.InvariantCulture, $"l{number}");
 
-/// <summary>What is known of one line of a piece, apart from where it runs.</summary>
-/// <param name="Id">Unique within its piece.</param>
-/// <param name="Role">What it is to the piece; stays when the operation changes.</param>
-/// <param name="Operation">What a tool does along it.</param>
-/// <param name="Look">How it looked in its file.</param>
-/// <param name="Name">Its name in the file, if it had one.</param>
-/// <param name="Ink">Colour of pen or foil as #rrggbb; null for other operations.</param>
-public sealed record Line(string Id, LineRole Role, Operation Operation, Look Look, string? Name, string? Ink)
-{
-    /// <summary>How its operation is done; null for the plain way.</summary>
-    public Manner? Manner { get; init; }
+    private IEnumerable<Line> CutOut => Drawn.Skip(1).Where(l => l is { IsCutThrough: true, Path.IsClosed: true });
 
-    /// <summary>It keeps its size when its piece is scaled: an opening that must grip something.</summary>
-    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
-    public bool SizeLocked { get; init; }
+    private Lined Lining => _lined.Get((Outline, Items), static (a, b) => ReferenceEquals(a.Outline, b.Outline) && a.Items == b.Items, () => new Lined(this));
 
-    /// <summary>How its operation is done, the plain way included.</summary>
-    [JsonIgnore]
-    public Manner Way => Manner ?? Manner.Plain;
-
-    /// <summary>Width of the tip that runs it, mm.</summary>
-    [JsonIgnore]
-    public double TipMm => Manner?.TipMm ?? Tips.UsualMm(Operation);
-
-    public const string GoldFoil = "#B98300";
-    public const string DefaultPen = "#7B4BA8";
-
-    /// <summary>The same line under another operation, with the pen or foil that goes with it.</summary>
-    public Line With(Operation operation) => this with { Operation = operation, Ink = InkFor(operation, Look), Manner = Manner?.Under(operation) };
-
-    /// <summary>The same line worked in another manner, as far as that has a meaning under its operation.</summary>
-    public Line With(Manner manner) => this with { Manner = manner.Under(Operation) };
-
-    public static string? InkFor(Operation operation, Look look) => operation switch
+    private static PieceShape Shaped(ref Memo<ImmutableArray<Path>, PieceShape> memo, ImmutableArray<Line> lines)
     {
-        Operation.Draw => look.Stroke ?? look.Fill ?? DefaultPen,
-        Operation.Foil => GoldFoil,
-        _ => null,
-    };
+        ImmutableArray<Path> paths = [.. lines.Select(l => l.Path)];
+        return memo.Get(paths, AreSame, () => new PieceShape(paths));
+    }
+
+    private static bool AreSame(ImmutableArray<Path> a, ImmutableArray<Path> b)
+    {
+        if (a.Length != b.Length) return false;
+        for (var i = 0; i < a.Length; i++)
+        {
+            if (!ReferenceEquals(a[i], b[i])) return false;
+        }
+        return true;
+    }
+
+    /// <summary>The lines of a piece, listed once.</summary>
+    private sealed class Lined
+    {
+        public Lined(Piece piece)
+        {
+            Own = [piece.Outline, .. piece.Items.OfType<Line>()];
+            Drawn = Own.Length == piece.Items.Length + 1 ? Own : [piece.Outline, .. piece.Items.SelectMany(i => i.LinesOn(piece))];
+            ById = piece.Items.OfType<WorkedItem>().Prepend(piece.Outline).ToDictionary(l => l.Id, StringComparer.Ordinal);
+        }
+
+        public ImmutableArray<Line> Own { get; }
+        public ImmutableArray<Line> Drawn { get; }
+        public Dictionary<string, WorkedItem> ById { get; }
+    }
 }

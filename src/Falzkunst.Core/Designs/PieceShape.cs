@@ -5,7 +5,7 @@ using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
 
-/// <summary>The paths of a piece, apart from everything else about it, so that other edits do not write them again.</summary>
+/// <summary>Paths in an order, as one value with one hash: what is stored, kept and sent once however often it is met.</summary>
 public sealed class PieceShape : IEquatable<PieceShape>
 {
     private readonly Lazy<string> _text;
@@ -15,8 +15,8 @@ public sealed class PieceShape : IEquatable<PieceShape>
     {
         if (paths.IsDefaultOrEmpty) throw new ArgumentException("A piece has at least its outline.", nameof(paths));
         Paths = paths;
-        _text = new(() => string.Join('\n', Paths.Select(PathText.Write)));
-        _hash = new(() => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(Text))));
+        _text = new(() => TextOf(Paths), LazyThreadSafetyMode.PublicationOnly);
+        _hash = new(() => HashOf(Text), LazyThreadSafetyMode.PublicationOnly);
     }
 
     public ImmutableArray<Path> Paths { get; }
@@ -28,6 +28,13 @@ public sealed class PieceShape : IEquatable<PieceShape>
     public string Hash => _hash.Value;
 
     public static PieceShape Read(string text) => new([.. text.Split('\n').Select(PathText.Read)]);
+
+    /// <summary>The hash that a shape of these paths has.</summary>
+    public static string HashOf(IEnumerable<Path> paths) => HashOf(TextOf(paths));
+
+    private static string TextOf(IEnumerable<Path> paths) => string.Join('\n', paths.Select(p => PathText.Write(p)));
+
+    private static string HashOf(string text) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)));
 
     public bool Equals(PieceShape? other) => other is not null && Hash == other.Hash;
     public override bool Equals(object? obj) => Equals(obj as PieceShape);

@@ -22,8 +22,8 @@ public static class SameShape
     /// </summary>
     public static bool Are(Piece a, Piece b)
     {
-        if (ReferenceEquals(a.Shape, b.Shape) || a.Shape.Paths[0].Equals(b.Shape.Paths[0])) return true;
-        var (one, two) = (a.Shape.Paths[0], b.Shape.Paths[0]);
+        if (a.Outline.Path.Equals(b.Outline.Path)) return true;
+        var (one, two) = (a.Outline.Path, b.Outline.Path);
         if (!Alike(Math.Abs(one.SignedArea), Math.Abs(two.SignedArea)) || !Alike(one.Length, two.Length)) return false;
         var (s, t) = (Signature(one, Samples), Signature(two, Samples * Finer));
         if (t.Length != Finer * s.Length) return false;

@@ -31,10 +31,10 @@ public static class ScoreEnds
     public static IReadOnlyDictionary<string, ImmutableArray<Path>> Fit(Piece piece, double clearance)
     {
         ArgumentOutOfRangeException.ThrowIfNegative(clearance);
-        var scores = piece.Drawn.Where(d => d.Line.Operation == Operation.Score).ToList();
+        var scores = piece.Drawn.Where(l => l.Operation == Operation.Score).ToLookup(l => l.Id);
         if (scores.Count == 0) return ImmutableDictionary<string, ImmutableArray<Path>>.Empty;
         var edges = new CutEdges(piece, clearance + Slack);
-        return scores.ToDictionary(s => s.Line.Id, s => FitOne(s.Path, edges));
+        return scores.ToDictionary(s => s.Key, s => s.SelectMany(l => FitOne(l.Path, edges)).ToImmutableArray());
     }
 
     private static ImmutableArray<Path> FitOne(Path path, CutEdges edges)
@@ -84,23 +84,21 @@ public static class ScoreEnds
         private readonly double _distance;
         private readonly List<(Point A, Point B)> _edges = [];
         private readonly BoxTree _tree;
-        private readonly RegionIndex _paper;
+        private readonly Paper _paper;
 
         public CutEdges(Piece piece, double distance)
         {
             _distance = distance;
-            var rings = new List<Point[]>();
-            foreach (var (line, path) in piece.Drawn)
+            foreach (var line in piece.Drawn)
             {
-                if (line.Role != LineRole.Inner) rings.Add(path.Flat.ToArray());
-                // An outline or opening that is not cut through is no edge that tears; the outline always is one.
-                if (line.Operation != Operation.Cut && line.Role != LineRole.Outline) continue;
-                var flat = path.Flat;
+                // A line that is not cut is no edge that tears; the outline always is one.
+                if (line.Operation != Operation.Cut && piece.RoleOf(line) != LineRole.Outline) continue;
+                var flat = line.Path.Flat;
                 for (var i = 1; i < flat.Length; i++) _edges.Add((flat[i - 1], flat[i]));
-                if (path.IsClosed && flat.Length > 1) _edges.Add((flat[^1], flat[0]));
+                if (line.Path.IsClosed && flat.Length > 1) _edges.Add((flat[^1], flat[0]));
             }
             _tree = new BoxTree([.. _edges.Select(e => Box.Empty.Include(e.A).Include(e.B))]);
-            _paper = new RegionIndex(rings);
+            _paper = piece.Paper;
         }
 
         /// <summary>The free parts of a stretch as shares of it; below 0 and above 1 where it was drawn out.</summary>
@@ -128,7 +126,7 @@ public static class ScoreEnds
                     .Select(f => (From: f.From == low ? Math.Max(f.From, 0) : f.From, To: f.To == high ? Math.Min(f.To, 1) : f.To))
                     .Where(f => f.To > f.From && f.To > 0 && f.From < 1)
                     .Where(f => keepShort || (f.To - f.From) * length >= LeastLengthMm)
-                    .Where(f => _paper.Contains(Point.Lerp(a, b, (f.From + f.To) / 2))),
+                    .Where(f => _paper.Holds(Point.Lerp(a, b, (f.From + f.To) / 2))),
             ];
         }
 

@@ -12,7 +12,17 @@ namespace Falzkunst.Core.Designs;
 public sealed record SheetLayouts(
     ImmutableArray<SheetLayout> Sheets, ImmutableArray<Unplaced> Unplaced, double SpacingMm, string MadeFor)
 {
+    /// <summary>The papers that were laid, by the ids of their pieces: a short hash of each.</summary>
+    public ImmutableSortedDictionary<string, string> Papers { get; init; } = ImmutableSortedDictionary<string, string>.Empty;
+
+    /// <summary>The papers of a design as <see cref="Papers"/> has them.</summary>
+    public static ImmutableSortedDictionary<string, string> PapersOf(Design design) =>
+        design.Pieces.ToImmutableSortedDictionary(p => p.Id, p => p.Paper.Hash[..16], StringComparer.Ordinal);
+
     public SheetLayout? Find(string id) => Sheets.FirstOrDefault(s => s.Id == id);
+
+    /// <summary>What the ids of sheets begin with that are made in one go: the last, random digits of a key.</summary>
+    public static string BatchKey(Guid batch) => batch.ToString("N")[^10..];
 
     /// <summary>What of it is on one stock.</summary>
     /// <param name="stock">Key of the stock.</param>
@@ -39,9 +49,6 @@ public sealed record SheetLayouts(
 /// <param name="Unplaced">Copies of its pieces that found no place.</param>
 public sealed record StockLayout(string Stock, ImmutableArray<SheetLayout> Sheets, ImmutableArray<Unplaced> Unplaced)
 {
-    /// <summary>Id of a sheet by its number.</summary>
-    public static string IdOf(string stock, int number) => $"{stock}-{number}";
-
     /// <summary>Sheets of it that are still to be cut.</summary>
     public IEnumerable<SheetLayout> Whole => Sheets.Where(s => s.RestKept is null);
 
@@ -52,13 +59,13 @@ public sealed record StockLayout(string Stock, ImmutableArray<SheetLayout> Sheet
     public void DemandWhole()
     {
         if (Sheets.FirstOrDefault(s => s.RestKept is not null) is { } cut)
-            throw new EditRefused($"Sheet {cut.Number} is cut, and its rest is kept. Set how many cards are still wanted, and put the pieces on sheets again.");
+            throw new EditRefused(Reason.SheetCut, cut.Number);
     }
 
-    /// <summary>Without sheets on which nothing lies, the others numbered through.</summary>
+    /// <summary>Without sheets on which nothing lies, the others numbered through; their ids stay.</summary>
     public StockLayout Tidy() => this with
     {
-        Sheets = [.. Sheets.Where(s => s.Placements.Length > 0).Select((s, i) => s with { Id = IdOf(Stock, i + 1), Number = i + 1 })],
+        Sheets = [.. Sheets.Where(s => s.Placements.Length > 0).Select((s, i) => s with { Number = i + 1 })],
     };
 
     /// <summary>The share of all its sheets that is paper of pieces, 0 to 1.</summary>
@@ -70,7 +77,7 @@ public sealed record StockLayout(string Stock, ImmutableArray<SheetLayout> Sheet
 }
 
 /// <summary>One sheet of one stock with the pieces on it; its own coordinates begin at the sheet's upper left corner.</summary>
-/// <param name="Id">Unique among the layouts: stock key and number.</param>
+/// <param name="Id">Never used for another sheet of the project, not even on a branch of its history that was left; runs and rests hang from it.</param>
 /// <param name="Stock">Key of the stock.</param>
 /// <param name="Number">1 for the first sheet of its stock.</param>
 /// <param name="SizeName">Name of the sheet's size, or of the offcut, in the drawer.</param>
@@ -120,4 +127,4 @@ public sealed record Placement(string Piece, int Copy, Affine Place)
 }
 
 /// <summary>Copies of a piece that lie on no sheet.</summary>
-public sealed record Unplaced(string Piece, int Copies, string Reason);
+public sealed record Unplaced(string Piece, int Copies, Unfit Why);

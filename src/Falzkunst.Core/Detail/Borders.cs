@@ -19,9 +19,9 @@ public sealed record Border(double ByMm, string Stock, Corners Corners = Corners
 
     /// <summary>Why it cannot be made so; null where it can.</summary>
     [JsonIgnore]
-    public string? Refusal =>
-        !(Math.Abs(ByMm) <= MostMm) ? $"A border reaches between {MostMm} mm inward and {MostMm} mm outward."
-        : RingMm is { } ring && !(ring is >= LeastRingMm and <= MostMm) ? $"A ring is between {LeastRingMm} and {MostMm} mm wide."
+    public EditRefused? Refusal =>
+        !(Math.Abs(ByMm) <= MostMm) ? EditRefused.RangeMm(Measure.BorderDistance, -MostMm, MostMm, "by")
+        : RingMm is { } ring && !(ring is >= LeastRingMm and <= MostMm) ? EditRefused.RangeMm(Measure.RingWidth, LeastRingMm, MostMm, "ring")
         : null;
 }
 
@@ -35,15 +35,15 @@ public static class Borders
     /// <exception cref="EditRefused">The numbers are out of reach, or nothing would be left.</exception>
     public static ImmutableArray<ImmutableArray<Path>> Of(Piece piece, Border border)
     {
-        if (border.Refusal is { } refusal) throw new EditRefused(refusal);
+        if (border.Refusal is { } refusal) throw refusal;
         var lines = Reshaping.Rings(piece);
-        var stitching = Reshaping.Stitching(piece, lines);
+        var stitching = Reshaping.Stitching(lines);
         var material = Reshaping.Material(stitching.Rings);
         var start = border.KeepOpenings ? material : material.Where(_ => true, _ => false);
         var whole = start.Grow(border.ByMm, border.Corners, Growth.QuarterEdges(Math.Max(Math.Abs(border.ByMm), 0.1)));
         if (border.RingMm is { } ring) whole = whole.Minus(whole.Grow(-ring, border.Corners, Growth.QuarterEdges(ring)));
         var parts = whole.Parts.Where(p => Math.Abs(Polygons.SignedArea(p.Outer)) >= LeastArea).OrderByDescending(p => Math.Abs(Polygons.SignedArea(p.Outer))).ToList();
-        if (parts.Count == 0) throw new EditRefused($"Nothing is left of {piece.Name} so far inward. Take less.");
+        if (parts.Count == 0) throw new EditRefused(Reason.NothingLeft, piece.Name) { Field = "by" };
         return [.. parts.Select(p => p.Openings.Prepend(p.Outer).Select(r => stitching.Ring(r).Path).ToImmutableArray())];
     }
 }

@@ -8,7 +8,7 @@ namespace Falzkunst.Core.Detail;
 /// <param name="How">How.</param>
 /// <param name="Result">What comes of it; null where it cannot be done.</param>
 /// <param name="Refusal">Why it cannot be done.</param>
-public sealed record Candidate(Thicken How, Thickened? Result, string? Refusal);
+public sealed record Candidate(Thicken How, Thickened? Result, EditRefused? Refusal);
 
 /// <summary>Ways to mend a piece, to be compared before one is taken.</summary>
 public static class Candidates
@@ -47,7 +47,7 @@ public static class Candidates
         }
         catch (EditRefused refused)
         {
-            return new Candidate(how, null, refused.Message);
+            return new Candidate(how, null, refused);
         }
     }
 

@@ -22,9 +22,9 @@ public sealed record Bridging(double WidthMm, int Count)
 
     /// <summary>Why it cannot be done so; null where it can.</summary>
     [JsonIgnore]
-    public string? Refusal =>
-        !(WidthMm is >= LeastMm and <= MostMm) ? $"A bridge is between {LeastMm} and {MostMm} mm wide."
-        : Count is < 1 or > MostCount ? $"An island gets between 1 and {MostCount} bridges."
+    public EditRefused? Refusal =>
+        !(WidthMm is >= LeastMm and <= MostMm) ? EditRefused.RangeMm(Measure.BridgeWidth, LeastMm, MostMm, "width")
+        : Count is < 1 or > MostCount ? EditRefused.Range(Measure.BridgeCount, 1, MostCount, "count")
         : null;
 }
 
@@ -57,20 +57,15 @@ public static class Islands
 
     /// <summary>A piece as an island; null where it lies in no opening of another of its stock.</summary>
     public static Island? Find(Design design, Piece piece) => design.Pieces
-        .Where(p => p.Id != piece.Id && p.Stock == piece.Stock && p.Lines.Length > 1 && OpeningAround(p, piece) >= 0)
-        .MinBy(p => Math.Abs(p.Shape.Paths[0].SignedArea)) is { } host ? new Island(host, piece) : null;
+        .Where(p => p.Id != piece.Id && p.Stock == piece.Stock && !p.Paper.Openings.IsEmpty && OpeningAround(p, piece) is not null)
+        .MinBy(p => Math.Abs(p.Outline.Path.SignedArea)) is { } host ? new Island(host, piece) : null;
 
-    private static int OpeningAround(Piece host, Piece piece)
+    private static Line? OpeningAround(Piece host, Piece piece)
     {
-        var map = piece.Place.Then(host.Place.Inverse());
-        var outline = piece.Shape.Paths[0].Map(map);
-        if (!host.Size.Contains(outline.Bounds, 0)) return -1;
-        foreach (var i in PieceWidths.RingLines(host).Skip(1))
-        {
-            var opening = host.Shape.Paths[i];
-            if (opening.Bounds.Contains(outline.Bounds, 0) && new RegionIndex([opening.Flat.ToArray()]) is var inside && outline.Flat.ToArray().All(inside.Contains)) return i;
-        }
-        return -1;
+        var outline = piece.Outline.Path.Map(piece.Place.Then(host.Place.Inverse()));
+        if (!host.Size.Contains(outline.Bounds, 0)) return null;
+        return host.RingLines.Skip(1).FirstOrDefault(opening => opening.Path.Bounds.Contains(outline.Bounds, 0)
+            && new RegionIndex([opening.Path.Flat.ToArray()]) is var inside && outline.Flat.ToArray().All(inside.Contains));
     }
 
     /// <summary>A bridge reaches so many widths into what it joins, so that it meets slanting edges and points with its whole width.</summary>
@@ -86,28 +81,29 @@ public static class Islands
     /// <exception cref="EditRefused">The numbers are out of reach, or there is no opening around it.</exception>
     public static Piece Bridged(Island island, Bridging how, IEnumerable<Piece>? others = null)
     {
-        if (how.Refusal is { } refusal) throw new EditRefused(refusal);
+        if (how.Refusal is { } refusal) throw refusal;
         var (host, loose) = island;
-        var around = OpeningAround(host, loose);
-        if (around < 0) throw new EditRefused($"{loose.Name} does not lie in an opening of {host.Name}.");
+        if (OpeningAround(host, loose) is not { } around) throw new EditRefused(Reason.NotAnIsland, loose.Name);
         var map = loose.Place.Then(host.Place.Inverse());
-        var whole = host;
-        foreach (var (line, path) in loose.Drawn)
-            whole = whole.With(line with { Id = whole.NextLine, Role = line.Role == LineRole.Outline ? LineRole.Opening : line.Role }, path.Map(map));
-        var lines = Reshaping.Rings(whole);
-        var stitching = Reshaping.Stitching(whole, lines);
-        var first = lines.IndexOf(host.Lines.Length);
+        Item[] brought = [(Line)loose.Outline.With(Operation.Cut), .. loose.Items];
+        var whole = host.Plus(brought.Select(i => i.Under(map)));
+        // Which is which there: the island's rings lie in an opening, and would be none of the piece's by themselves.
+        var idThere = brought.Select((item, i) => (item.Id, There: whole.Items[host.Items.Length + i].Id)).ToDictionary(p => p.Id, p => p.There);
+        var hostRings = Reshaping.Rings(host);
+        ImmutableArray<Line> lines = [.. hostRings, .. Reshaping.Rings(loose).Select(l => whole.Find(idThere[l.Id])).OfType<Line>()];
+        var stitching = Reshaping.Stitching(lines);
+        var first = hostRings.Length;
         var (plate, inner) = (Reshaping.Material([.. stitching.Rings.Take(first)]), Reshaping.Material([.. stitching.Rings.Skip(first)]));
-        var air = Region.Of(stitching.Rings[lines.IndexOf(around)], []).Minus(plate).Minus(Region.Of(stitching.Rings[first], [])).Grow(0.002, Corners.Sharp, 4);
+        var air = Region.Of(stitching.Rings[hostRings.IndexOf(around)], []).Minus(plate).Minus(Region.Of(stitching.Rings[first], [])).Grow(0.002, Corners.Sharp, 4);
         var back = host.Place.Inverse();
         var obstacles = (others ?? [])
             .Where(p => p.Id != host.Id && p.Id != loose.Id)
-            .Select(p => p.Shape.Paths[0].Map(p.Place.Then(back)))
-            .Where(o => o.Bounds.Overlaps(whole.Shape.Paths[around].Bounds))
+            .Select(p => p.Outline.Path.Map(p.Place.Then(back)))
+            .Where(o => o.Bounds.Overlaps(around.Path.Bounds))
             .Select(o => Region.Of([.. o.Flat], [])).ToList();
         var ways = Ways(stitching.Rings[first], Rim(plate), how.WidthMm, obstacles, host.Place);
         var chosen = Best(ways, how.Count, LeastApart * how.WidthMm);
-        if (chosen.Count == 0) throw new EditRefused($"There is no room for a bridge of {how.WidthMm:0.##} mm at {loose.Name}. Take a narrower one.");
+        if (chosen.Count == 0) throw new EditRefused(Reason.NoRoomForBridge, new Mm(how.WidthMm), loose.Name) { Field = "width" };
         var joined = plate.Union(inner);
         foreach (var way in chosen)
         {
@@ -115,7 +111,7 @@ public static class Islands
             var bridge = Region.Around([way.Line(Over * how.WidthMm)], how.WidthMm / 2, 4, flatEnds: true).And(air);
             joined = joined.Union(bridge.Where(part => part.Contains(Point.Lerp(way.From, way.To, 0.5)), _ => true));
         }
-        if (joined.PartCount != 1) throw new EditRefused($"The bridges to {loose.Name} do not reach {host.Name}. Try another width.");
+        if (joined.PartCount != 1) throw new EditRefused(Reason.BridgeTooShort, loose.Name, host.Name) { Field = "width" };
         return Reshaping.Stitched(whole, lines, stitching, joined).Piece;
     }
 

@@ -17,8 +17,8 @@ public static class Neighbours
     /// <param name="within">The distance, mm.</param>
     public static IEnumerable<Piece> Pieces(Piece piece, Design design, double within)
     {
-        var box = piece.Shape.Paths[0].BoundsUnder(piece.Place).Grow(within);
-        return design.Pieces.Where(p => p.Id != piece.Id && p.Stock == piece.Stock && p.Shape.Paths[0].BoundsUnder(p.Place).Overlaps(box) && !LiesOn(p, piece) && !LiesOn(piece, p));
+        var box = piece.Outline.Path.BoundsUnder(piece.Place).Grow(within);
+        return design.Pieces.Where(p => p.Id != piece.Id && p.Stock == piece.Stock && p.Outline.Path.BoundsUnder(p.Place).Overlaps(box) && !LiesOn(p, piece) && !LiesOn(piece, p));
     }
 
     /// <summary>Outlines and openings of these pieces in the piece's own coordinates.</summary>
@@ -49,14 +49,14 @@ public static class Neighbours
         return melted;
 
         static (Box Box, Lazy<Region> Paper) OnCard(Piece piece) =>
-            (piece.Shape.Paths[0].BoundsUnder(piece.Place), new Lazy<Region>(() => Region.EvenOdd(PieceWidths.Rings(piece).Select(r => r.Map(piece.Place)))));
+            (piece.Outline.Path.BoundsUnder(piece.Place), new Lazy<Region>(() => Region.EvenOdd(PieceWidths.Rings(piece).Select(r => r.Map(piece.Place)))));
     }
 
     /// <summary>Some of a piece's outline lies on another's paper.</summary>
     private static bool LiesOn(Piece upper, Piece lower)
     {
         var map = upper.Place.Then(lower.Place.Inverse());
-        var paper = PaperOf.Piece(lower);
-        return Sampling.Midpoints(upper.Shape.Paths[0], 1, Samples).Exists(p => paper.Holds(map.Apply(p)));
+        var paper = lower.Paper;
+        return Sampling.Midpoints(upper.Outline.Path, 1, Samples).Exists(p => paper.Holds(map.Apply(p)));
     }
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
@@ -54,22 +55,22 @@ public static class PieceWidths
     }
 
     /// <summary>The lines that bound the paper, in its own coordinates: the outline first, then openings.</summary>
-    public static ImmutableArray<Path> Rings(Piece piece) => [.. RingLines(piece).Select(i => piece.Shape.Paths[i])];
+    public static ImmutableArray<Path> Rings(Piece piece) => piece.Paper.Rings;
+
+    /// <summary>All that the survey depends on, as a short text.</summary>
+    public static string KeyOf(Piece piece) =>
+        Slits(piece) is { IsEmpty: false } slits ? $"{piece.Paper.Hash} {PieceShape.HashOf(slits)}" : piece.Paper.Hash;
 
     /// <summary>The rings as corners, mended where they cross: a survey of crossing lines finds widths that no paper has.</summary>
-    internal static IReadOnlyList<Point[]> Sound(Piece piece) => SoundRings.Of(piece);
-
-    private static readonly PerShape<IReadOnlyList<Point[]>> SoundRings = new(piece =>
+    internal static IReadOnlyList<Point[]> Sound(Piece piece) => SoundRings.GetValue(piece.Paper, static paper =>
     {
-        List<Point[]> rings = [.. Reshaping.Rings(piece).Select(i => Flattening.Flatten(piece.Shape.Paths[i], Reshaping.Flatness))];
-        return Math.Abs(piece.Shape.Paths[0].SignedArea) < 1e-6 ? [] : Reshaping.Sound(rings, Reshaping.Material(rings));
+        List<Point[]> rings = [.. Reshaping.WithExtent(paper.Rings).Select(r => Flattening.Flatten(r, Reshaping.Flatness))];
+        return Math.Abs(paper.Outline.SignedArea) < 1e-6 ? [] : Reshaping.Sound(rings, Reshaping.Material(rings));
     });
 
-    /// <summary>Indices of the lines that bound the paper.</summary>
-    internal static ImmutableArray<int> RingLines(Piece piece) =>
-        [.. Enumerable.Range(0, piece.Lines.Length).Where(i => i == 0 || piece.Lines[i] is { Role: LineRole.Opening, Operation: Operation.Cut } && piece.Shape.Paths[i].IsClosed)];
+    private static readonly ConditionalWeakTable<Paper, IReadOnlyList<Point[]>> SoundRings = [];
 
     /// <summary>Cuts through the paper that do not close.</summary>
     internal static ImmutableArray<Path> Slits(Piece piece) =>
-        [.. piece.Drawn.Where(d => d is { Line: { Role: LineRole.Inner, Operation: Operation.Cut }, Path.IsClosed: false } && d.Line.Way is { HalfCut: false, LeftOut: false }).Select(d => d.Path)];
+        [.. piece.Drawn.Skip(1).Where(l => l is { IsCutThrough: true, Path.IsClosed: false }).Select(l => l.Path)];
 }

@@ -16,12 +16,16 @@ internal static class Reshaping
     /// <summary>Length over which a turn is judged to be a corner, mm.</summary>
     public const double WindowMm = 0.15;
 
-    /// <summary>Indices of the lines that bound paper and have an extent, the outline first.</summary>
-    public static ImmutableArray<int> Rings(Piece piece) =>
-        [.. PieceWidths.RingLines(piece).Where(i => i == 0 || Math.Abs(piece.Shape.Paths[i].SignedArea) > 1e-6)];
+    /// <summary>The lines that bound paper and have an extent, the outline first.</summary>
+    public static ImmutableArray<Line> Rings(Piece piece) => [.. piece.RingLines.Where((l, i) => i == 0 || HasExtent(l.Path))];
 
-    public static Stitching Stitching(Piece piece, ImmutableArray<int> lines, double fit = FitMm, double window = WindowMm) =>
-        new(lines.Select(i => piece.Shape.Paths[i]), Flatness, fit, window);
+    /// <summary>Rings without those of no extent; the first is the outline and stays.</summary>
+    public static IEnumerable<Path> WithExtent(IEnumerable<Path> rings) => rings.Where((r, i) => i == 0 || HasExtent(r));
+
+    private static bool HasExtent(Path ring) => Math.Abs(ring.SignedArea) > 1e-6;
+
+    public static Stitching Stitching(ImmutableArray<Line> lines, double fit = FitMm, double window = WindowMm) =>
+        new(lines.Select(l => l.Path), Flatness, fit, window);
 
     /// <summary>Parts smaller than this come of a line that crosses itself where it closes, mm².</summary>
     private const double Sliver = 0.001;
@@ -38,36 +42,26 @@ internal static class Reshaping
 
     /// <summary>The piece with its outline and openings after a region that grew out of it; openings that are gone go, new ones come last.</summary>
     /// <returns>The piece, how many openings are gone, and how many bays of its outline became openings.</returns>
-    public static (Piece Piece, int Closed, int Bays) Stitched(Piece piece, ImmutableArray<int> lines, Stitching stitching, Region grown)
+    public static (Piece Piece, int Closed, int Bays) Stitched(Piece piece, ImmutableArray<Line> lines, Stitching stitching, Region grown)
     {
         var (outer, openings) = grown.Parts.Single();
-        var paths = piece.Shape.Paths.ToBuilder();
-        paths[0] = stitching.Ring(outer).Path;
-        var left = lines.Skip(1).ToHashSet();
-        var more = new List<(Line Model, Path Path)>();
+        var made = new Dictionary<string, Path> { [piece.Outline.Id] = stitching.Ring(outer).Path };
+        var left = lines.Skip(1).Select(l => l.Id).ToHashSet();
+        var more = new List<Line>();
         var bays = 0;
         foreach (var ring in openings)
         {
             var (path, from) = stitching.Ring(ring);
-            var line = from > 0 ? lines[from] : Around(ring);
-            if (line == 0) bays++;
-            if (line > 0 && left.Remove(line)) paths[line] = path;
-            else more.Add((piece.Lines[line] with { Role = LineRole.Opening }, path));
+            var model = from > 0 ? lines[from] : Around(ring) ?? lines[0];
+            if (model.Id == piece.Outline.Id) bays++;
+            if (left.Remove(model.Id)) made[model.Id] = path;
+            else more.Add(model with { Path = path, Operation = Operation.Cut, Ink = null, Manner = null });
         }
-        var changed = piece with { Shape = new PieceShape(paths.ToImmutable()) };
-        if (left.Count > 0) changed = changed.Without([.. left]);
-        foreach (var (model, path) in more) changed = changed.With(model with { Id = changed.NextLine }, path);
+        var changed = piece.EachLine(made.Keys, l => l with { Path = made[l.Id] }).Without(left).Plus(more);
         return (changed, left.Count, bays);
 
         // An opening whose every corner is new lies in the one that it is left of.
-        int Around(Point[] ring)
-        {
-            if (Polygons.InteriorPoint(ring) is not { } inside) return 0;
-            foreach (var i in lines.Skip(1))
-            {
-                if (Polygons.Contains(piece.Shape.Paths[i].Flat, inside)) return i;
-            }
-            return 0;
-        }
+        Line? Around(Point[] ring) =>
+            Polygons.InteriorPoint(ring) is { } inside ? lines.Skip(1).FirstOrDefault(l => Polygons.Contains(l.Path.Flat, inside)) : null;
     }
 }

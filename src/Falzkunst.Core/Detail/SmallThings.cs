@@ -13,27 +13,29 @@ public static class SmallThings
     public const double MostMm = 5;
 
     /// <summary>Why a size cannot be asked for; null where it can.</summary>
-    public static string? Refusal(double sizeMm) => sizeMm is >= LeastMm and <= MostMm ? null : $"Small things are between {LeastMm} and {MostMm} mm.";
+    public static EditRefused? Refusal(double sizeMm) => sizeMm is >= LeastMm and <= MostMm ? null : EditRefused.RangeMm(Measure.SmallSize, LeastMm, MostMm, "size");
 
     /// <summary>All small things of a piece, in the order of their kinds.</summary>
     /// <param name="piece">The piece.</param>
     /// <param name="sizeMm">What is narrower is small.</param>
     public static ImmutableArray<SmallThing> Of(Piece piece, double sizeMm)
     {
-        if (Refusal(sizeMm) is { } refusal) throw new EditRefused(refusal);
+        if (Refusal(sizeMm) is { } refusal) throw refusal;
         var things = ImmutableArray.CreateBuilder<SmallThing>();
-        if (WidestOf(piece.Shape.Paths[0], sizeMm) is { } speck)
+        if (WidestOf(piece.Outline.Path, sizeMm) is { } speck)
             return [new SmallThing(SmallKind.Speck, null, piece.Size.Centre, speck)];
-        foreach (var i in PieceWidths.RingLines(piece).Skip(1))
+        var openings = new List<Path>();
+        foreach (var line in piece.RingLines.Skip(1))
         {
-            if (WidestOf(piece.Shape.Paths[i], sizeMm) is { } width) things.Add(new SmallThing(SmallKind.Opening, piece.Lines[i].Id, piece.Shape.Paths[i].Bounds.Centre, width));
+            if (WidestOf(line.Path, sizeMm) is not { } width) continue;
+            things.Add(new SmallThing(SmallKind.Opening, line.Id, line.Path.Bounds.Centre, width));
+            openings.Add(line.Path);
         }
         var small = things.Select(t => t.Line).ToHashSet();
-        var openings = things.Select(t => piece.Shape.Paths[piece.IndexOf(t.Line!)]).ToList();
         things.AddRange(Slits(piece, sizeMm).Places.Where(p => !openings.Exists(o => Polygons.Contains(o.Flat, p.Place.At))).Select(p => new SmallThing(SmallKind.Slit, null, p.Place.At, p.Place.WidthMm)));
-        foreach (var finding in Checks.Of(Design.Empty with { Pieces = [piece] }).Where(f => f is { Code: "doubled-line" or "no-length", Line: not null }))
+        foreach (var finding in Checks.Of(Design.Empty with { Pieces = [piece] }).Where(f => f is { Code: FindingCodes.DoubledLine or FindingCodes.NoLength, Line: not null }))
         {
-            if (small.Add(finding.Line) && piece.IndexOf(finding.Line!) is > 0 and var at) things.Add(new SmallThing(SmallKind.Line, finding.Line, piece.Shape.Paths[at].Bounds.Centre, 0));
+            if (small.Add(finding.Line) && finding.Line != piece.Outline.Id && piece.Find(finding.Line!) is { } line) things.Add(new SmallThing(SmallKind.Line, line.Id, line.Path.Bounds.Centre, 0));
         }
         return things.ToImmutable();
     }
@@ -48,13 +50,11 @@ public static class SmallThings
         var all = Of(piece, sizeMm);
         var gone = keys.IsEmpty ? all : [.. all.Where(t => keys.Contains(t.Key))];
         if (gone.Length < Math.Max(keys.Length, 1))
-            throw new EditRefused(all.IsEmpty ? $"{piece.Name} has nothing that small." : "That small thing is no longer there. Reload the page to see what is there now.");
+            throw all.IsEmpty ? new EditRefused(Reason.NothingSmall, piece.Name) : new EditRefused(Reason.SmallThingGone);
         if (gone.Any(t => t.Kind == SmallKind.Speck)) return null;
         var slits = gone.Where(t => t.Kind == SmallKind.Slit).ToList();
-        // The lines go last: closing a slit may number them anew.
         var closed = slits.Count == 0 ? piece : WithoutSlits(piece, sizeMm, slits);
-        var at = gone.Where(t => t.Line is not null).Select(t => closed.IndexOf(t.Line!)).Where(i => i > 0).ToImmutableArray();
-        return at.IsEmpty ? closed : closed.Without(at);
+        return closed.Without(gone.Select(t => t.Line).OfType<string>());
     }
 
     /// <summary>Width at the widest spot inside a closed line, if it is below a size.</summary>
@@ -85,7 +85,7 @@ public static class SmallThings
         var (balls, places) = Slits(piece, sizeMm);
         var chosen = places.Where(p => slits.Any(s => s.At == p.Place.At)).SelectMany(p => p.Samples).Select(balls.Centre).ToList();
         var lines = Reshaping.Rings(piece);
-        var stitching = Reshaping.Stitching(piece, lines);
+        var stitching = Reshaping.Stitching(lines);
         var material = Reshaping.Material(stitching.Rings);
         var quarter = Growth.QuarterEdges(sizeMm);
         // Slightly more than the size, so that a slit that is only just narrow enough closes as well.
@@ -93,6 +93,6 @@ public static class SmallThings
         var filled = material.Grow(by, Corners.Round, quarter).Grow(-by, Corners.Round, quarter).Minus(material);
         var taken = filled.Where(part => chosen.Exists(part.Contains), _ => true);
         var whole = material.Union(taken);
-        return whole.PartCount == 1 ? Reshaping.Stitched(piece, lines, stitching, whole).Piece : throw new EditRefused($"{piece.Name} is cut into parts by its own lines. Mend that first.");
+        return whole.PartCount == 1 ? Reshaping.Stitched(piece, lines, stitching, whole).Piece : throw new EditRefused(Reason.CutIntoParts, piece.Name, whole.PartCount);
     }
 }

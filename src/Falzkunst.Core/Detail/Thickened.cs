@@ -33,9 +33,9 @@ public sealed record Thicken(bool IsEven, double AmountMm, double KeptGapMm, Geo
 
     /// <summary>Why it cannot be done so; null where it can.</summary>
     [JsonIgnore]
-    public string? Refusal =>
-        !(AmountMm is >= LeastMm and <= MostMm) ? $"Thicken by or to between {LeastMm} and {MostMm} mm."
-        : !(KeptGapMm is >= 0 and <= MostMm) ? $"Keep gaps of between 0 and {MostMm} mm."
+    public EditRefused? Refusal =>
+        !(AmountMm is >= LeastMm and <= MostMm) ? EditRefused.RangeMm(Measure.Thickening, LeastMm, MostMm, "amount")
+        : !(KeptGapMm is >= 0 and <= MostMm) ? EditRefused.RangeMm(Measure.KeptGap, 0, MostMm, "gap")
         : null;
 
     /// <summary>"to 0.8 mm where thin", "everywhere by 0.3 mm".</summary>

@@ -29,10 +29,10 @@ public static class Thickening
     /// <exception cref="EditRefused">The numbers are out of reach, or the piece is cut into parts by its own openings.</exception>
     public static Thickened Of(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours = null)
     {
-        if (how.Refusal is { } refusal) throw new EditRefused(refusal);
+        if (how.Refusal is { } refusal) throw refusal;
         var lines = Reshaping.Rings(piece);
         var fit = Math.Clamp(how.AmountMm / 100, FinestFitMm, Reshaping.FitMm);
-        var stitching = Reshaping.Stitching(piece, lines, fit, Math.Clamp(how.AmountMm / 4, Reshaping.WindowMm / 3, Reshaping.WindowMm));
+        var stitching = Reshaping.Stitching(lines, fit, Math.Clamp(how.AmountMm / 4, Reshaping.WindowMm / 3, Reshaping.WindowMm));
         var material = Reshaping.Material(stitching.Rings);
         var rings = Reshaping.Sound(stitching.Rings, material);
         var slits = WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false);
@@ -51,7 +51,7 @@ public static class Thickening
         var growth = new Growth(rings, around, how.KeptGapMm, most, near);
         var grown = Joined(material, growth.Limited(wanted, isStrict: false));
         if (!how.MayMelt && !IsSameTopology(whole, grown)) grown = Joined(material, growth.Limited(wanted, isStrict: true));
-        if (grown.PartCount > 1) throw new EditRefused($"{piece.Name} is cut into {grown.PartCount} parts by its own lines. Mend that first.");
+        if (grown.PartCount > 1) throw new EditRefused(Reason.CutIntoParts, piece.Name, grown.PartCount);
         if (!how.MayMelt && !IsSameTopology(whole, grown)) return Unchanged(piece, before, places);
         return Report(piece, Reshaping.Stitched(piece, lines, stitching, grown), how, before, around);
     }

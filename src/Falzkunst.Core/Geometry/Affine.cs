@@ -59,6 +59,9 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
         return Determinant >= 0 ? new(cos, sin, -sin, cos, 0, 0) : new(cos, sin, sin, -cos, 0, 0);
     }
 
+    /// <summary>The map that takes a point where this one does, and turns and mirrors like it, but scales nothing.</summary>
+    public Affine KeepingSizeAt(Point middle) => Move(middle * -1).Then(Orthogonal()).Then(Move(Apply(middle)));
+
     /// <summary>This map done about a point instead of the origin.</summary>
     public Affine About(Point centre) => Move(centre * -1).Then(this).Then(Move(centre));
 

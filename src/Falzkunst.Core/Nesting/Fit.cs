@@ -1,4 +1,4 @@
-using System.Globalization;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Nesting;
@@ -18,25 +18,20 @@ public static class Fit
     /// </summary>
     /// <param name="piece">The piece.</param>
     /// <param name="kinds">All kinds of sheet, those of which none is at hand included; of one at least there is one.</param>
-    public static string? WhyNot(NestPiece piece, IReadOnlyList<NestSheet> kinds)
+    public static Oversize? WhyNot(NestPiece piece, IReadOnlyList<NestSheet> kinds)
     {
         var sheets = kinds.Where(s => s.Count > 0).ToList();
         if (sheets.Any(s => Fits(piece, s))) return null;
         var size = piece.Outline.Bounds;
         var nearest = sheets.MinBy(s => Excess(piece, piece.Turns, s))!;
-        var (over, under) = (Excess(piece, piece.Turns, nearest), sheets.Where(s => Excess(piece, Turns.Free, s) <= Rounding).ToList());
         var usable = nearest.Usable;
-        var turned = under.Count == 0 ? ""
-            : $" Turned {Quarter(piece, under[0])} it would fit {under[0].Id}, but it may not be turned so.";
-        var wanted = kinds.FirstOrDefault(s => s.Count == 0 && Fits(piece, s)) is { } other ? $" {other.Id} would do, but none is at hand." : "";
-        return string.Create(CultureInfo.InvariantCulture,
-            $"It is {size.Width:0.0} × {size.Height:0.0} mm and {over:0.0} mm too large for {nearest.Id}, which leaves {usable.Width:0.0} × {usable.Height:0.0} mm inside its borders.{turned}{wanted}");
-
-        static string Quarter(NestPiece piece, NestSheet sheet)
+        var turned = sheets.FirstOrDefault(s => Excess(piece, Turns.Free, s) <= Rounding);
+        return new Oversize(size.Width, size.Height, Excess(piece, piece.Turns, nearest), nearest.Id, usable.Width, usable.Height)
         {
-            var degrees = Turns.Quarters.Degrees.Concat(Turns.Free.Degrees).First(d => Excess(piece, Turns.Of([d]), sheet) <= Rounding);
-            return string.Create(CultureInfo.InvariantCulture, $"by {degrees:0}°");
-        }
+            TurnDegrees = turned is null ? null : Turns.Quarters.Degrees.Concat(Turns.Free.Degrees).First(d => Excess(piece, Turns.Of([d]), turned) <= Rounding),
+            TurnedSheet = turned?.Id,
+            LackingSheet = kinds.FirstOrDefault(s => s.Count == 0 && Fits(piece, s))?.Id,
+        };
     }
 
     /// <summary>By how much the piece reaches over the sheet's borders in the turn that suits it best, mm; 0 or less where it fits.</summary>

@@ -58,7 +58,7 @@ public static class KeptRest
         Rest.Largest(sheet.Usable, Outlines(sheet, design).Concat(sheet.Blocked), sheet.Outline);
 
     private static IEnumerable<Path> Outlines(SheetLayout sheet, Design design) =>
-        sheet.Placements.Select(p => design.Find(p.Piece)?.Shape.Paths[0].Map(p.Place)).OfType<Path>();
+        sheet.Placements.Select(p => design.Find(p.Piece)?.Outline.Path.Map(p.Place)).OfType<Path>();
 
     private static Region PaperOf(SheetLayout sheet) => Region.Of(
         (sheet.Outline ?? Path.Rectangle(0, 0, sheet.Width, sheet.Height)).Flat.ToArray(), [.. sheet.Blocked.Select(b => b.Flat.ToArray())]);

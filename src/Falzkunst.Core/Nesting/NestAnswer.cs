@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Nesting;
@@ -52,13 +53,12 @@ internal static class NestAnswer
         .GroupBy(i => task.Copies[i].Kind)
         .Select(g => new NotNested(g.Key.Piece.Id, g.Count(), Reason(task, g.Key)));
 
-    private static string Reason(NestTask task, PieceKind kind)
+    private static Unfit Reason(NestTask task, PieceKind kind)
     {
         var sheets = task.Job.Sheets.Where(s => s.Count > 0).ToList();
-        if (sheets.Count == 0) return "There is no sheet of this stock at hand.";
-        if (Fit.WhyNot(kind.Piece, task.Job.Sheets) is { } tooLarge) return tooLarge;
-        if (kind.Piece.Together is not null) return "The pieces that must share a sheet with it do not all fit on one.";
-        var count = sheets.Sum(s => s.Count);
-        return string.Create(CultureInfo.InvariantCulture, $"The {(count == 1 ? "one sheet" : $"{count} sheets")} at hand {(count == 1 ? "is" : "are")} used up.");
+        if (sheets.Count == 0) return new Unfit(UnfitCode.NoSheets);
+        if (Fit.WhyNot(kind.Piece, task.Job.Sheets) is { } tooLarge) return new Unfit(UnfitCode.TooLarge) { Oversize = tooLarge };
+        if (kind.Piece.Together is not null) return new Unfit(UnfitCode.TogetherTooLarge);
+        return new Unfit(UnfitCode.SheetsUsedUp) { Sheets = sheets.Sum(s => s.Count) };
     }
 }

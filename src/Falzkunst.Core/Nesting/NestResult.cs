@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Nesting;
@@ -25,5 +26,5 @@ public sealed record NestedSheet(string Sheet, int Number, ImmutableArray<NestPl
 /// <param name="Mirrored">x became -x before the turn.</param>
 public sealed record NestPlacement(string Id, int Copy, Affine Place, double Degrees, bool Mirrored);
 
-/// <summary>Copies left over and why, in a sentence with numbers.</summary>
-public sealed record NotNested(string Id, int Copies, string Reason);
+/// <summary>Copies left over, and why.</summary>
+public sealed record NotNested(string Id, int Copies, Unfit Why);

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Diagnostics;
+using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Core.Nesting;
 
@@ -90,7 +91,7 @@ public static class Nester
             var sheet = answer.Sheets[faulty.Sheet];
             answer = new NestResult(
                 [.. answer.Sheets.Replace(sheet, sheet with { Placements = sheet.Placements.Remove(faulty.Copy) }).Where(s => s.Placements.Length > 0)],
-                answer.Left.Add(new NotNested(faulty.Copy.Id, 1, "Its place did not stand up to the exact check.")));
+                answer.Left.Add(new NotNested(faulty.Copy.Id, 1, new Unfit(UnfitCode.NotExact))));
         }
     }
 }

@@ -22,7 +22,7 @@ public static class PaperJobs
     {
         var job = new NestJob(
             SheetsFor(stock, machine),
-            [.. design.Pieces.Where(p => p.Stock == stock.Key).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p)))],
+            [.. design.Pieces.Where(p => p.Stock == stock.Key && p.Quantity > 0).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p)))],
             spacingMm);
         // What lies on sheets that are cut is no longer wanted there.
         return now is null ? job : job with { Pins = [.. Pins(now with { Sheets = [.. now.Whole] }, job)] };
@@ -94,7 +94,7 @@ public static class PaperJobs
         var numbers = NumbersInKind(layout);
         return new NestResult(
             [.. layout.Sheets.Select((s, i) => new NestedSheet(s.SizeName, numbers[i], [.. s.Placements.Select(p => Placed(p.Piece, p.Copy, p.Place))]))],
-            [.. layout.Unplaced.Select(u => new NotNested(u.Piece, u.Copies, u.Reason))]);
+            [.. layout.Unplaced.Select(u => new NotNested(u.Piece, u.Copies, u.Why))]);
     }
 
     /// <summary>A copy at a place, with the turn that is in it.</summary>
@@ -107,18 +107,13 @@ public static class PaperJobs
     /// <summary>A piece as one of a job.</summary>
     internal static NestPiece PieceOf(Piece piece, int quantity, bool mayMirror, Turns turns)
     {
-        var roles = piece.Lines.Zip(piece.Shape.Paths).ToList();
-        return new NestPiece(piece.Id, piece.Shape.Paths[0], quantity)
+        return new NestPiece(piece.Id, piece.Outline.Path, quantity)
         {
-            Openings = [.. roles.Where(r => IsCutOut(r.First) && r.Second.IsClosed).Select(r => r.Second)],
+            Openings = piece.Paper.Openings,
             Turns = turns,
             MayMirror = mayMirror && piece.IsOnlyCut,
         };
     }
-
-    /// <summary>The paper inside the line falls out, so that another piece may lie there.</summary>
-    private static bool IsCutOut(Line line) =>
-        line is { Role: LineRole.Opening, Operation: Operation.Cut, Way: { HalfCut: false, LeftOut: false } };
 
     /// <summary>What is pinned may lie as it does: its shapes or the spacing may have changed.</summary>
     internal static bool PinsStand(NestJob job) => job.Pins.IsEmpty || !NestCheck.Faults(job, new NestResult(

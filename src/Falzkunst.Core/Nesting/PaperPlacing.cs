@@ -16,52 +16,64 @@ public static class PaperPlacing
     /// <param name="cards">How many cards are made: every quantity is taken this often.</param>
     /// <param name="madeFor">Fingerprint to be kept with the layout.</param>
     /// <param name="effort">How long the pieces of each stock are arranged.</param>
-    /// <param name="now">Where the pieces lie now; what is pinned there stays, unless it may not lie so any more.</param>
+    /// <param name="batch">Key that the ids of new sheets begin with; no other layout of the project has it.</param>
+    /// <param name="now">Where the pieces lie now; what is pinned there stays, unless it may not lie so any more. A sheet that comes out as it was keeps its id.</param>
     /// <exception cref="NestRefused">A stock's pieces are more than can be arranged.</exception>
     public static SheetLayouts Place(
-        Design design, IReadOnlyList<Stock> stocks, Machine machine, double spacingMm, int cards, string madeFor, NestEffort effort, SheetLayouts? now = null)
+        Design design, IReadOnlyList<Stock> stocks, Machine machine, double spacingMm, int cards, string madeFor, NestEffort effort, string batch, SheetLayouts? now = null)
     {
+        var papers = SheetLayouts.PapersOf(design);
         var sheets = ImmutableArray.CreateBuilder<SheetLayout>();
         var unplaced = ImmutableArray.CreateBuilder<Unplaced>();
-        foreach (var group in design.Pieces.GroupBy(p => p.Stock))
+        foreach (var group in design.Pieces.Where(p => p.Quantity > 0).GroupBy(p => p.Stock))
         {
             if (stocks.FirstOrDefault(s => s.Key == group.Key) is not { } stock)
             {
-                unplaced.AddRange(group.Select(p => new Unplaced(p.Id, p.Quantity * cards, "Its stock is not in the drawer. Give the piece another stock.")));
+                unplaced.AddRange(group.Select(p => new Unplaced(p.Id, p.Quantity * cards, new Unfit(UnfitCode.NoStock))));
                 continue;
             }
             var job = PaperJobs.JobFor(design, stock, machine, spacingMm, cards, now?.Of(stock.Key, design));
             if (!PaperJobs.PinsStand(job)) job = job with { Pins = [] };
-            var layout = LayoutOf(Nester.Nest(job, effort), job, stock);
-            sheets.AddRange(layout.Sheets);
+            var layout = LayoutOf(Nester.Nest(job, effort), job, stock, $"{batch}-{group.Key}");
+            sheets.AddRange(layout.Sheets.Select(s => Same(now, s, papers) is { } former ? s with { Id = former.Id } : s));
             unplaced.AddRange(layout.Unplaced);
         }
-        return new SheetLayouts(sheets.ToImmutable(), unplaced.ToImmutable(), spacingMm, madeFor);
+        return new SheetLayouts(sheets.ToImmutable(), unplaced.ToImmutable(), spacingMm, madeFor) { Papers = papers };
     }
 
+    /// <summary>The sheet that was there before with the very same copies of the very same papers in the same places; null where none was.</summary>
+    private static SheetLayout? Same(SheetLayouts? now, SheetLayout sheet, ImmutableSortedDictionary<string, string> papers) => now?.Sheets.FirstOrDefault(s =>
+        s.Stock == sheet.Stock && s.SizeName == sheet.SizeName && s.RestKept is null && s.Placements.Length == sheet.Placements.Length
+        && sheet.Placements.All(p => now.Papers.GetValueOrDefault(p.Piece) == papers[p.Piece])
+        && s.Placements.Select(p => p with { Pinned = false }).ToHashSet().SetEquals(sheet.Placements.Select(p => p with { Pinned = false })));
+
     /// <summary>A nester's answer as sheets of a stock, numbered through.</summary>
-    public static StockLayout LayoutOf(NestResult result, NestJob job, Stock stock)
+    /// <param name="result">The answer.</param>
+    /// <param name="job">The job it is of.</param>
+    /// <param name="stock">Of the sheets.</param>
+    /// <param name="batch">Key that the ids of the sheets begin with; no other layout of the project has it.</param>
+    public static StockLayout LayoutOf(NestResult result, NestJob job, Stock stock, string batch)
     {
         var pinned = job.Pins.Select(p => (p.Piece, p.Copy)).ToHashSet();
         return new StockLayout(
             stock.Key,
             [.. result.Sheets.Select((nested, i) =>
             {
-                var sheet = Empty(job.Sheets.First(s => s.Id == nested.Sheet), stock, i + 1);
+                var sheet = Empty(job.Sheets.First(s => s.Id == nested.Sheet), stock, i + 1, $"{batch}-{i + 1}");
                 return sheet with { Placements = [.. nested.Placements.Select(p => new Placement(p.Id, p.Copy, p.Place) { Pinned = pinned.Contains((p.Id, p.Copy)) })] };
             })],
-            [.. result.Left.Select(l => new Unplaced(l.Id, l.Copies, l.Reason))]);
+            [.. result.Left.Select(l => new Unplaced(l.Id, l.Copies, l.Why))]);
     }
 
     /// <summary>An empty sheet, or the offcut, of that name, where the drawer has one more than the layout uses; null where it has not.</summary>
-    public static SheetLayout? OneMore(StockLayout layout, Stock stock, Machine machine, string size)
+    public static SheetLayout? OneMore(StockLayout layout, Stock stock, Machine machine, string size, string id)
     {
         var kind = PaperJobs.SheetsFor(stock, machine).FirstOrDefault(s => s.Id == size);
-        return kind is null || layout.Left(size, kind.Count) == 0 ? null : Empty(kind, stock, layout.Sheets.Length + 1);
+        return kind is null || layout.Left(size, kind.Count) == 0 ? null : Empty(kind, stock, layout.Sheets.Length + 1, id);
     }
 
-    private static SheetLayout Empty(NestSheet kind, Stock stock, int number) =>
-        new(StockLayout.IdOf(stock.Key, number), stock.Key, number, kind.Id, kind.Width, kind.Height, kind.Borders, []) { Outline = kind.Outline, Blocked = kind.Blocked };
+    private static SheetLayout Empty(NestSheet kind, Stock stock, int number, string id) =>
+        new(id, stock.Key, number, kind.Id, kind.Width, kind.Height, kind.Borders, []) { Outline = kind.Outline, Blocked = kind.Blocked };
 
     /// <summary>A sheet with further copies wherever there is room for them, and pinned; null where there is not.</summary>
     /// <param name="sheet">What lies on it stays where it is.</param>

@@ -36,8 +36,8 @@ public static class Aligning
         {
             AlignTo.Card => Box.FromSize(project.SetOut.Card.OpenWidth, project.SetOut.Card.OpenHeight),
             AlignTo.Piece when what.IsLines => Picked.Whole(what.OnlyPiece()).Box(design),
-            AlignTo.Piece => throw new EditRefused("Only lines are lined up with their piece. Pick lines, or line up with the card or each other."),
-            _ when boxes.Length < 2 => throw new EditRefused("Lining up with each other takes two or more. Pick another, or line up with the card."),
+            AlignTo.Piece => throw new EditRefused(Reason.AlignLinesOnly),
+            _ when boxes.Length < 2 => throw new EditRefused(Reason.AlignTwo),
             _ => what.Box(design),
         };
         return Arranging.Map(design, what, i => Affine.Move(Shift(boxes[i], target, edge)));
@@ -48,7 +48,7 @@ public static class Aligning
     public static Design Distribute(Design design, Picked what, bool across)
     {
         var boxes = what.Boxes(design);
-        if (boxes.Length < 3) throw new EditRefused("Spreading evenly takes three or more. Pick another.");
+        if (boxes.Length < 3) throw new EditRefused(Reason.SpreadThree);
         (double Low, double High) Span(int i) => across ? (boxes[i].MinX, boxes[i].MaxX) : (boxes[i].MinY, boxes[i].MaxY);
         var order = Enumerable.Range(0, boxes.Length).OrderBy(i => Span(i).Low + Span(i).High).ToList();
         var free = Span(order[^1]).High - Span(order[0]).Low - order.Sum(i => Span(i).High - Span(i).Low);

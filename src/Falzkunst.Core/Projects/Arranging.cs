@@ -20,7 +20,7 @@ public static class Arranging
 
     public static Design Move(Design design, Picked what, double dx, double dy)
     {
-        if (!(Math.Abs(dx) <= MostMoveMm && Math.Abs(dy) <= MostMoveMm)) throw new EditRefused($"Move by at most {MostMoveMm} mm at a time.");
+        if (!(Math.Abs(dx) <= MostMoveMm && Math.Abs(dy) <= MostMoveMm)) throw EditRefused.RangeMm(Measure.MoveDistance, -MostMoveMm, MostMoveMm);
         return Map(design, what, _ => Affine.Move(dx, dy));
     }
 
@@ -29,8 +29,8 @@ public static class Arranging
     public static Design Resize(Design design, Picked what, double width, double height)
     {
         var least = what.IsLines ? 0 : LeastMm;
-        if (!(width >= least && width <= MostMm && height >= least && height <= MostMm))
-            throw new EditRefused($"A piece measures between {LeastMm} and {MostMm} mm each way.");
+        if (!(width >= least && width <= MostMm)) throw EditRefused.RangeMm(Measure.PieceSize, least, MostMm, "width");
+        if (!(height >= least && height <= MostMm)) throw EditRefused.RangeMm(Measure.PieceSize, least, MostMm, "height");
         var frame = Frame(design, what);
         var box = SizeNow(design, what);
         var grow = Affine.Move(box.Min * -1).Then(Affine.Scale(Factor(width, box.Width), Factor(height, box.Height))).Then(Affine.Move(box.Min));
@@ -55,7 +55,7 @@ public static class Arranging
     /// <param name="degrees">Positive is clockwise on screen.</param>
     public static Design Turn(Design design, Picked what, double degrees)
     {
-        if (!(Math.Abs(degrees) <= 3600)) throw new EditRefused("Turn by at most 3600 degrees at a time.");
+        if (!(Math.Abs(degrees) <= 3600)) throw EditRefused.Range(Measure.TurnDegrees, -3600, 3600, "degrees");
         var frame = Frame(design, what);
         var middle = frame.Apply(SizeNow(design, what).Centre);
         return Map(design, what, _ => Affine.Turn(degrees).About(middle));
@@ -65,17 +65,23 @@ public static class Arranging
     /// <exception cref="EditRefused">A piece is locked, or gone.</exception>
     public static Design Map(Design design, Picked what, Func<int, Affine> mapOf)
     {
-        if (what.IsEmpty) throw new EditRefused("Nothing is picked. Touch a piece first.");
+        if (what.IsEmpty) throw new EditRefused(Reason.NothingPicked);
         if (what.IsLines)
         {
-            return design.With(what.OnlyPiece(), piece =>
+            var at = 0;
+            foreach (var lines in what.Lines)
             {
-                var at = piece.Require(what.Lines);
-                var back = piece.Place.Inverse();
-                var paths = piece.Shape.Paths.ToBuilder();
-                for (var i = 0; i < at.Length; i++) paths[at[i]] = Mapped(Unlocked(piece).Lines[at[i]], paths[at[i]], piece.Place.Then(mapOf(i)).Then(back));
-                return (piece with { Shape = new PieceShape(paths.ToImmutable()) }).AtHome();
-            });
+                var first = at;
+                design = design.With(lines.Piece, piece =>
+                {
+                    Unlocked(piece).Require(lines.Ids);
+                    var back = piece.Place.Inverse();
+                    var maps = lines.Ids.Select((id, i) => (id, Map: piece.Place.Then(mapOf(first + i)).Then(back))).ToDictionary(m => m.id, m => m.Map);
+                    return piece.EachLine(lines.Ids, l => l.Under(maps[l.Id])).AtHome();
+                });
+                at += lines.Ids.Length;
+            }
+            return design;
         }
         for (var i = 0; i < what.Pieces.Length; i++)
         {
@@ -89,21 +95,12 @@ public static class Arranging
     public static Piece Map(Piece piece, Affine map)
     {
         if (map.IsRigid) return piece with { Place = piece.Place.Then(map) };
-        var own = piece.Place.Then(map).Then(piece.Place.Inverse());
-        return (piece with { Shape = new PieceShape([.. piece.Drawn.Select(d => Mapped(d.Line, d.Path, own))]) }).AtHome();
-    }
-
-    /// <summary>A line whose size is locked goes where the map takes its middle, turned and mirrored but not scaled.</summary>
-    private static Path Mapped(Line line, Path path, Affine map)
-    {
-        if (!line.SizeLocked) return path.Map(map);
-        var middle = path.Bounds.Centre;
-        return path.Map(Affine.Move(middle * -1).Then(map.Orthogonal()).Then(Affine.Move(map.Apply(middle))));
+        return piece.Under(piece.Place.Then(map).Then(piece.Place.Inverse())).AtHome();
     }
 
     /// <exception cref="EditRefused">The piece is locked.</exception>
     internal static Piece Unlocked(Piece piece) => piece.Locked
-        ? throw new EditRefused($"{piece.Name} is locked. Unlock it to change its shape or place.")
+        ? throw new EditRefused(Reason.Locked, piece.Name)
         : piece;
 
     /// <summary>From the coordinates that a size is measured in to the card's.</summary>
@@ -112,5 +109,5 @@ public static class Arranging
 
     private static double Factor(double wanted, double now) => now > 1e-9
         ? wanted / now
-        : wanted <= 1e-9 ? 1 : throw new EditRefused("What has no extent one way cannot be given one by scaling.");
+        : wanted <= 1e-9 ? 1 : throw new EditRefused(Reason.NoExtent);
 }

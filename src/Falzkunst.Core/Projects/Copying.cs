@@ -24,7 +24,7 @@ public static class Copying
     /// <param name="gapY">Between the boxes of two rows, mm.</param>
     public static Design Repeat(Design design, Picked what, int rows, int columns, double gapX, double gapY)
     {
-        if (rows < 1 || columns < 1 || rows * (long)columns is < 2 or > MostCopies) throw new EditRefused($"Rows and columns make between 2 and {MostCopies} places.");
+        if (rows < 1 || columns < 1 || rows * (long)columns is < 2 or > MostCopies) throw EditRefused.Range(Measure.Places, 2, MostCopies, "rows");
         var box = what.Box(design);
         var places = from row in Enumerable.Range(0, rows) from column in Enumerable.Range(0, columns)
                      where row + column > 0
@@ -35,7 +35,7 @@ public static class Copying
     /// <summary>What is picked as the first of so many, evenly around a point.</summary>
     public static Design Ring(Design design, Picked what, int count, Point centre, bool turnEach)
     {
-        if (count is < 2 or > MostCopies) throw new EditRefused($"Around a centre stand between 2 and {MostCopies}.");
+        if (count is < 2 or > MostCopies) throw EditRefused.Range(Measure.AroundCount, 2, MostCopies, "count");
         var middle = what.Box(design).Centre;
         return Copy(design, what, [.. Enumerable.Range(1, count - 1).Select(i =>
         {
@@ -55,38 +55,30 @@ public static class Copying
             AlignEdge.Right => Affine.Scale(-1, 1).About(new(box.MaxX, 0)),
             AlignEdge.Top => Affine.Scale(1, -1).About(new(0, box.MinY)),
             AlignEdge.Bottom => Affine.Scale(1, -1).About(new(0, box.MaxY)),
-            _ => throw new EditRefused("Reflect across the left, right, top or bottom edge."),
+            _ => throw new EditRefused(Reason.NotAnEdge),
         }]);
     }
 
     /// <summary>One copy of each thing picked for every map of the card. Copies of a piece lie right on top of it.</summary>
     private static Design Copy(Design design, Picked what, ImmutableArray<Affine> maps)
     {
-        if (what.IsLines) return design.With(what.OnlyPiece(), p => CopyLines(Arranging.Unlocked(p), what.Lines, maps));
-        if (what.IsEmpty) throw new EditRefused("Nothing is picked. Touch a piece first.");
-        if (what.Pieces.Length * maps.Length > MostCopies) throw new EditRefused($"That would be more than {MostCopies} copies. Make fewer at a time.");
+        if (what.IsEmpty) throw new EditRefused(Reason.NothingPicked);
+        if (what.Count * maps.Length > MostCopies) throw EditRefused.Range(Measure.Copies, 1, MostCopies);
+        if (what.IsLines) return what.Lines.Aggregate(design, (d, lines) => d.With(lines.Piece, p => CopyLines(Arranging.Unlocked(p), lines.Ids, maps)));
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
         foreach (var piece in what.Pieces.Select(design.Require).ToList())
         {
-            var copies = maps.Select((map, i) => Arranging.Map(piece, map) with
-            {
-                Id = $"p{design.NextPiece + i}", Name = PieceNaming.Free(piece.Name, names), Locked = false,
-            }).ToList();
-            design = design with { Pieces = design.Pieces.InsertRange(design.Pieces.IndexOf(piece) + 1, copies), NextPiece = design.NextPiece + copies.Count };
+            var copies = maps.Select(map => Arranging.Map(piece, map) with { Name = PieceNaming.Free(piece.Name, names), Locked = false }).ToList();
+            design = design.Plus(design.Pieces.IndexOf(piece) + 1, copies);
         }
         return design;
     }
 
-    private static Piece CopyLines(Piece piece, ImmutableArray<string> lines, ImmutableArray<Affine> maps)
+    private static Piece CopyLines(Piece piece, ImmutableArray<string> ids, ImmutableArray<Affine> maps)
     {
-        var at = piece.Require(lines);
-        if (at.Contains(0)) throw new EditRefused("An outline is copied by copying its piece. Pick other lines, or the whole piece.");
+        var lines = piece.Require(ids);
+        if (lines.Any(l => l.Id == piece.Outline.Id)) throw new EditRefused(Reason.OutlineNotCopied);
         var back = piece.Place.Inverse();
-        foreach (var map in maps)
-        {
-            var own = piece.Place.Then(map).Then(back);
-            foreach (var i in at) piece = piece.With(piece.Lines[i] with { Id = piece.NextLine }, piece.Shape.Paths[i].Map(own));
-        }
-        return piece;
+        return piece.Plus(maps.Select(map => piece.Place.Then(map).Then(back)).SelectMany(own => lines.Select(l => l with { Path = l.Path.Map(own) })));
     }
 }

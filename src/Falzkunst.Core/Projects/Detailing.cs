@@ -16,7 +16,7 @@ public static class Detailing
     {
         var p = design.Require(piece);
         // Refused before the neighbours are looked for, which an amount out of reach would make long.
-        if (how.Refusal is { } refusal) throw new EditRefused(refusal);
+        if (how.Refusal is { } refusal) throw refusal;
         return Thickening.Of(p, how, Neighbours.Rings(p, design, how.ReachMm));
     }
 
@@ -24,7 +24,7 @@ public static class Detailing
     /// <exception cref="EditRefused">None of them is thin there.</exception>
     public static Design Thicken(Design design, ImmutableArray<string> pieces, Thicken how)
     {
-        if (pieces.IsEmpty) throw new EditRefused("Nothing is picked. Touch a piece first.");
+        if (pieces.IsEmpty) throw new EditRefused(Reason.NothingPicked);
         var before = design;
         foreach (var id in pieces)
         {
@@ -33,14 +33,14 @@ public static class Detailing
             design = design.With(id, _ => grown);
         }
         return pieces.All(id => ReferenceEquals(before.Require(id), design.Require(id)))
-            ? throw new EditRefused(pieces.Length == 1 ? $"{before.Require(pieces[0]).Name} needs nothing: it is that wide everywhere, or a kept gap leaves no room." : "None of those pieces needs it.")
+            ? throw (pieces is [var only] ? new EditRefused(Reason.StrongAlready, before.Require(only).Name) : new EditRefused(Reason.StrongAlready))
             : design;
     }
 
     /// <summary>Borders of a piece: grown ones right under it, shrunk ones right above, each on its stock.</summary>
     public static Design Border(Design design, string piece, ImmutableArray<Border> borders, Drawer drawer)
     {
-        if (borders.Length is < 1 or > MostBorders) throw new EditRefused($"Make between 1 and {MostBorders} borders at a time.");
+        if (borders.Length is < 1 or > MostBorders) throw EditRefused.Range(Measure.Borders, 1, MostBorders, "by");
         var of = design.Require(piece);
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
         // The smallest first: each further one goes under those that are there.
@@ -51,12 +51,10 @@ public static class Detailing
             var below = borders.Count(b => b.ByMm >= 0 && b.ByMm < border.ByMm);
             foreach (var rings in Borders.Of(of, border))
             {
-                var look = Look.DrawnHere with { Closed = true };
-                var lines = rings.Select((_, i) => new Line($"l{i + 1}", i == 0 ? LineRole.Outline : LineRole.Opening, Operation.Cut, look, null, null));
+                var lines = rings.Select(ring => new Line("", ring, Operation.Cut, Look.DrawnHere, null, null));
                 var name = PieceNaming.Free(border.RingMm is null ? $"Border of {of.Name}" : $"Ring round {of.Name}", names);
-                var made = new Piece($"p{design.NextPiece}", name, border.Stock, of.Quantity, of.Place, new PieceShape(rings), [.. lines]).AtHome();
-                var layer = border.ByMm < 0 ? at + 1 : Math.Max(0, at - below);
-                design = design with { Pieces = design.Pieces.Insert(layer, made), NextPiece = design.NextPiece + 1 };
+                var made = Piece.Of("", name, border.Stock, of.Place, lines).AtHome() with { Quantity = of.Quantity };
+                design = design.Plus(border.ByMm < 0 ? at + 1 : Math.Max(0, at - below), [made]);
                 at = design.Pieces.IndexOf(design.Require(piece));
             }
         }
@@ -66,7 +64,7 @@ public static class Detailing
     /// <summary>Small things taken out of pieces; keys only for one piece.</summary>
     public static Design TakeSmall(Design design, ImmutableArray<string> pieces, double sizeMm, ImmutableArray<string> keys)
     {
-        if (pieces.IsEmpty || (keys.Length > 0 && pieces.Length != 1)) throw new EditRefused("This is done to one piece at a time. Pick one.");
+        if (pieces.IsEmpty || (keys.Length > 0 && pieces.Length != 1)) throw new EditRefused(Reason.OnePieceOnly);
         var found = false;
         foreach (var id in pieces)
         {
@@ -77,19 +75,19 @@ public static class Detailing
                 ? design.With(id, _ => left)
                 : design with { Pieces = design.Pieces.RemoveAll(p => p.Id == id) };
         }
-        return found ? design : throw new EditRefused("None of those pieces has anything that small.");
+        return found ? design : throw new EditRefused(Reason.NothingSmall);
     }
 
     /// <summary>Islands bridged to the pieces that they lie in, of which they become a part.</summary>
     public static Design Bridge(Design design, ImmutableArray<string> pieces, Bridging how)
     {
-        if (pieces.IsEmpty) throw new EditRefused("Nothing is picked. Touch a loose island first.");
-        if (how.Refusal is { } refusal) throw new EditRefused(refusal);
+        if (pieces.IsEmpty) throw new EditRefused(Reason.IslandsOnly);
+        if (how.Refusal is { } refusal) throw refusal;
         foreach (var id in pieces)
         {
             var loose = Arranging.Unlocked(design.Require(id));
             var island = Islands.Find(design, loose)
-                ?? throw new EditRefused($"{loose.Name} does not lie loose in an opening of another piece of its stock.");
+                ?? throw new EditRefused(Reason.NotAnIsland, loose.Name);
             Arranging.Unlocked(island.Host);
             var joined = Islands.Bridged(island, how, design.Pieces.Where(p => p.Stock == loose.Stock));
             design = design.With(island.Host.Id, _ => joined);

@@ -9,14 +9,14 @@ public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine
 {
     /// <exception cref="EditRefused">There is none of that name.</exception>
     public Stock Stock(string key) => Stocks.FirstOrDefault(s => s.Key == key)
-        ?? throw new EditRefused($"There is no stock “{key}” in the drawer.");
+        ?? throw new EditRefused(Reason.NoSuchStock, key) { Field = "stock" };
 
     /// <summary>The colour of a stock, #rrggbb; a pale grey for one that is not in the drawer.</summary>
     public string ColourOf(string stock) => Stocks.FirstOrDefault(s => s.Key == stock)?.Colour ?? "#DDDDDD";
 
     /// <exception cref="EditRefused">There is none of that name.</exception>
     public Machine Machine(string key) => Machines.FirstOrDefault(m => m.Key == key)
-        ?? throw new EditRefused($"There is no machine “{key}”.");
+        ?? throw new EditRefused(Reason.NoSuchMachine, key) { Field = "machine" };
 
     /// <summary>The stock whose colour comes nearest to a fill; for unfilled art the lightest one.</summary>
     public string StockFor(string? fill)

@@ -11,7 +11,7 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(SetOperation), "set-operation")]
 [JsonDerivedType(typeof(SetOperationOfLook), "set-operation-of-look")]
 [JsonDerivedType(typeof(CloseOutline), "close-outline")]
-[JsonDerivedType(typeof(SetManner), "set-manner")]
+[JsonDerivedType(typeof(ChangeManner), "change-manner")]
 [JsonDerivedType(typeof(SetInk), "set-ink")]
 [JsonDerivedType(typeof(ApplyRules), "apply-rules")]
 [JsonDerivedType(typeof(MovePicked), "move")]
@@ -31,6 +31,8 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(DrawShape), "draw-shape")]
 [JsonDerivedType(typeof(BendLine), "bend-line")]
 [JsonDerivedType(typeof(RemoveLines), "remove-lines")]
+[JsonDerivedType(typeof(AddEdgeLine), "add-edge-line")]
+[JsonDerivedType(typeof(MakePlain), "make-plain")]
 [JsonDerivedType(typeof(RemoveLoose), "remove-loose")]
 [JsonDerivedType(typeof(TakeApart), "take-apart")]
 [JsonDerivedType(typeof(MergePieces), "merge")]
@@ -101,13 +103,12 @@ public sealed record KeepArt(Guid Art, string FileName) : Edit
     public override string Sentence => $"Laid {FileName} beside the project";
 }
 
-/// <summary>An operation for lines of one piece.</summary>
-/// <param name="Piece">Id of the piece.</param>
-/// <param name="Lines">Ids of the lines.</param>
+/// <summary>An operation for lines, on as many pieces as they lie on.</summary>
+/// <param name="Lines">The lines.</param>
 /// <param name="Operation">The operation they get.</param>
-public sealed record SetOperation(string Piece, ImmutableArray<string> Lines, Operation Operation) : Edit
+public sealed record SetOperation(ImmutableArray<PickedLines> Lines, Operation Operation) : Edit
 {
-    public override string Sentence => $"Set {(Lines.Length == 1 ? "a line" : $"{Lines.Length} lines")} to {Operation.Word()}";
+    public override string Sentence => $"Set {Picked.OfLines(Lines).InWords()} to {Operation.Word()}";
 }
 
 /// <summary>An operation for every line of a look, on all pieces.</summary>
@@ -130,10 +131,10 @@ public sealed record SetStock(ImmutableArray<string> Pieces, string Stock) : Edi
     public override string Sentence => $"Put {(Pieces.Length == 1 ? "a piece" : $"{Pieces.Length} pieces")} on {Stock}";
 }
 
-/// <summary>How many of a piece one card takes.</summary>
+/// <summary>How many of a piece one card takes; 0 leaves it out for now.</summary>
 public sealed record SetQuantity(string Piece, int Quantity) : Edit
 {
-    public override string Sentence => $"Set a quantity to {Quantity}";
+    public override string Sentence => Quantity == 0 ? "Left a piece out for now" : $"Set a quantity to {Quantity}";
 }
 
 public sealed record RenamePiece(string Piece, string Name) : Edit
@@ -148,7 +149,8 @@ public sealed record RemovePieces(ImmutableArray<string> Pieces) : Edit
 
 /// <summary>Layouts for all stocks. The layouts are found in the revision.</summary>
 /// <param name="SpacingMm">Distance between pieces.</param>
-public sealed record PutOnSheets(double SpacingMm) : Edit
+/// <param name="Batch">Key that the ids of new sheets are made of; never used again.</param>
+public sealed record PutOnSheets(double SpacingMm, Guid Batch = default) : Edit
 {
     public override string Sentence => "Put the pieces on sheets";
 }

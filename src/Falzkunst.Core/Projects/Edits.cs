@@ -20,21 +20,21 @@ public static class Edits
     /// <param name="project">The project before it; it is not changed.</param>
     /// <param name="edit">The edit.</param>
     /// <param name="drawer">Stocks and machines at hand.</param>
-    /// <exception cref="EditRefused">The edit does not fit the project, with a sentence that says why and what to do.</exception>
+    /// <exception cref="EditRefused">The edit does not fit the project, with the reason.</exception>
     public static Project Apply(Project project, Edit edit, Drawer drawer) => edit switch
     {
         SettleSetOut e => Settle(project, e.SetOut, drawer),
         BringInArt e => project with { Design = Add(project.Design, e.Pieces, e.Art) },
         BringInPieces e => project with { Design = Add(project.Design, e.Pieces, null) },
-        SetOperation e => project with { Design = project.Design.With(e.Piece, p => WithOperation(p, e)) },
+        SetOperation e => project with { Design = Working.Each(project.Design, e.Lines, l => l.With(e.Operation)) },
         SetOperationOfLook e => project with { Design = WithOperationOfLook(project.Design, e) },
         CloseOutline e => project with { Design = WithClosed(project.Design, e) },
         SetStock e => project with { Design = WithStock(project.Design, e, drawer) },
-        SetQuantity e => e.Quantity is >= 1 and <= MostOfAPiece
+        SetQuantity e => e.Quantity is >= 0 and <= MostOfAPiece
             ? project with { Design = project.Design.With(e.Piece, p => p with { Quantity = e.Quantity }) }
-            : throw new EditRefused($"A card takes between 1 and {MostOfAPiece} of a piece. To leave a piece out, remove it."),
+            : throw EditRefused.Range(Measure.Quantity, 0, MostOfAPiece, "quantity"),
         RenamePiece e => string.IsNullOrWhiteSpace(e.Name) || e.Name.Length > LongestName
-            ? throw new EditRefused($"A name has between 1 and {LongestName} characters.")
+            ? throw EditRefused.Range(Measure.NameLength, 1, LongestName, "name")
             : project with { Design = project.Design.With(e.Piece, p => p with { Name = e.Name.Trim() }) },
         RemovePieces e => project with { Design = Without(project.Design, e) },
         PutOnSheets e => OnSheets(project, e, drawer),
@@ -45,12 +45,14 @@ public static class Edits
         KeepRest e => Placing.Keep(project, e),
         SetLie e => Placing.Set(project, e),
         KeepArt => project,
-        SetManner e => project with { Design = project.Design.With(e.Piece, p => Working.With(p, e.Lines, e.Manner)) },
-        SetInk e => project with { Design = project.Design.With(e.Piece, p => Working.With(p, e.Lines, e.Ink)) },
+        ChangeManner e => project with { Design = Working.With(project.Design, e) },
+        SetInk e => project with { Design = Working.With(project.Design, e) },
+        AddEdgeLine e => project with { Design = Reworking.AlongEdge(project.Design, e) },
+        MakePlain e => project with { Design = Reworking.MakePlain(project.Design, e.Items) },
         ApplyRules e => project with { Design = Working.With(project.Design, e) },
         DrawShape e => project with { Design = Reworking.Draw(project.Design, e.Piece, e.Shape, e.Operation, drawer.StockFor(null)) },
         BendLine e => project with { Design = Reworking.Bend(project.Design, e.Piece, e.Line, e.Change) },
-        RemoveLines e => project with { Design = Reworking.Remove(project.Design, e.Piece, e.Lines) },
+        RemoveLines e => project with { Design = Reworking.Remove(project.Design, e.Lines) },
         RemoveLoose e => project with { Design = Reworking.RemoveLoose(project.Design, e.Lines) },
         TakeApart e => project with { Design = Reworking.TakeApart(project.Design, e.Piece, e.Lines, e.KeepOpenings) },
         MergePieces e => project with { Design = Reworking.Merge(project.Design, e.Pieces) },
@@ -59,7 +61,7 @@ public static class Edits
         OrderPiece e => project with { Design = Ordered(project.Design, e) },
         HidePieces e => project with { Design = e.Pieces.Aggregate(project.Design, (d, id) => d.With(id, p => p with { Hidden = e.Hidden })) },
         LockPieces e => project with { Design = e.Pieces.Aggregate(project.Design, (d, id) => d.With(id, p => p with { Locked = e.Locked })) },
-        LockSize e => project with { Design = project.Design.With(e.Piece, p => p.With(p.Require(e.Lines), l => l with { SizeLocked = e.Locked })) },
+        LockSize e => project with { Design = Working.EachLine(project.Design, e.Lines, l => l with { SizeLocked = e.Locked }) },
         ThickenPieces e => project with { Design = Detailing.Thicken(project.Design, e.Pieces, e.How) },
         KeepThickened e => Variants.Keep(project, e.Piece, e.Name, Detailing.Thickened(project.Design, e.Piece, e.How).Piece),
         MakeBorders e => project with { Design = Detailing.Border(project.Design, e.Piece, e.Borders, drawer) },
@@ -91,75 +93,49 @@ public static class Edits
     private static Design Ordered(Design design, OrderPiece edit)
     {
         var piece = design.Require(edit.Piece);
-        if (edit.Layer < 1 || edit.Layer > design.Pieces.Length) throw new EditRefused($"The layers go from 1, the lowest, to {design.Pieces.Length}.");
+        if (edit.Layer < 1 || edit.Layer > design.Pieces.Length) throw EditRefused.Range(Measure.Layer, 1, design.Pieces.Length, "layer");
         return design with { Pieces = design.Pieces.Remove(piece).Insert(edit.Layer - 1, piece) };
     }
 
     private static Project Settle(Project project, SetOut setOut, Drawer drawer)
     {
         drawer.Machine(setOut.Machine);
-        if (setOut.Cards is < 1 or > MostCards) throw new EditRefused($"Make between 1 and {MostCards} cards.");
-        if (!(setOut.SpacingMm is >= 0 and <= SetOut.MostSpacingMm)) throw new EditRefused($"Spacing is between 0 and {SetOut.MostSpacingMm} mm.");
-        if (!(setOut.ScoreClearanceMm is >= 0 and <= SetOut.MostClearanceMm)) throw new EditRefused($"Scores stop between 0 and {SetOut.MostClearanceMm} mm short of a cut.");
-        if (!(setOut.Card.FoldedWidth is >= CardFormat.LeastMm and <= CardFormat.MostMm)
-            || !(setOut.Card.FoldedHeight is >= CardFormat.LeastMm and <= CardFormat.MostMm))
+        if (setOut.Cards is < 1 or > MostCards) throw EditRefused.Range(Measure.Cards, 1, MostCards, "cards");
+        if (!(setOut.SpacingMm is >= 0 and <= SetOut.MostSpacingMm)) throw EditRefused.RangeMm(Measure.Spacing, 0, SetOut.MostSpacingMm, "spacing");
+        if (!(setOut.ScoreClearanceMm is >= 0 and <= SetOut.MostClearanceMm)) throw EditRefused.RangeMm(Measure.ScoreClearance, 0, SetOut.MostClearanceMm, "clearance");
+        foreach (var (mm, field) in new[] { (setOut.Card.FoldedWidth, "width"), (setOut.Card.FoldedHeight, "height") })
         {
-            throw new EditRefused($"A card measures between {CardFormat.LeastMm} and {CardFormat.MostMm} mm each way.");
+            if (!(mm is >= CardFormat.LeastMm and <= CardFormat.MostMm)) throw EditRefused.RangeMm(Measure.CardSize, CardFormat.LeastMm, CardFormat.MostMm, field);
         }
         return project with { SetOut = setOut };
     }
 
     private static Design Add(Design design, Design? pieces, Guid? art)
     {
-        var added = pieces ?? throw new EditRefused("The art must be read again before it can be added.");
+        var added = pieces ?? throw new EditRefused(Reason.ArtNotRead);
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
         var named = added.Pieces.Select(p => names.Contains(p.Name) ? p with { Name = PieceNaming.Free(p.Name, names), Art = art } : p with { Art = art });
-        return new Design(
-            [.. design.Pieces, .. named], [.. design.Loose, .. added.Loose.Select((l, i) => l with { Line = l.Line with { Id = NextLoose(design, i) } })], [.. design.Findings, .. added.Findings], added.NextPiece);
-    }
-
-    /// <summary>An id for a line that comes in on no piece.</summary>
-    internal static string NextLoose(Design design, int more = 0) => string.Create(CultureInfo.InvariantCulture,
-        $"x{1 + more + design.Loose.Select(l => int.TryParse(l.Line.Id.AsSpan(1), out var n) ? n : 0).DefaultIfEmpty().Max()}");
-
-    private static Piece WithOperation(Piece piece, SetOperation edit)
-    {
-        var at = piece.Require(edit.Lines);
-        return piece.With(at, l => l.With(edit.Operation));
+        // They were numbered from the design's own number on when they were made.
+        return (design with { Pieces = [.. design.Pieces, .. named], Findings = [.. design.Findings, .. added.Findings], NextPiece = added.NextPiece }).PlusLoose(added.Loose);
     }
 
     private static Design WithOperationOfLook(Design design, SetOperationOfLook edit)
     {
-        if (!design.Pieces.Any(p => p.Lines.Any(l => l.Look == edit.Look)))
-            throw new EditRefused("No line looks like that any more. Reload the page to see what is there now.");
+        if (!design.Pieces.Any(p => p.Lines.Any(l => l.Look == edit.Look))) throw new EditRefused(Reason.LookGone);
         return design with
         {
-            Pieces =
-            [
-                .. design.Pieces.Select(p => p.Lines.Any(l => l.Look == edit.Look && l.Operation != edit.Operation)
-                    ? p with { Lines = [.. p.Lines.Select(l => l.Look == edit.Look && l.Operation != edit.Operation ? l.With(edit.Operation) : l)] }
-                    : p),
-            ],
+            Pieces = [.. design.Pieces.Select(p => p.EachWorked(l => l.SeenAs == edit.Look && l.Operation != edit.Operation ? l.With(edit.Operation) : l))],
         };
     }
 
-    private static Design WithClosed(Design design, CloseOutline edit)
+    private static Design WithClosed(Design design, CloseOutline edit) => design.With(edit.Piece, piece =>
     {
-        return design.With(edit.Piece, piece =>
-        {
-            var at = piece.Require([edit.Line])[0];
-            var (line, path) = (piece.Lines[at], piece.Shape.Paths[at]);
-            if (path.IsClosed || path.Segments.Length < 2) throw new EditRefused("That line is closed already, or has no end to close.");
-            return piece with
-            {
-                Shape = new PieceShape(piece.Shape.Paths.SetItem(at, new Path(path.Start, path.Segments, closed: true))),
-                Lines = piece.Lines.SetItem(at, line with
-                {
-                    Role = line.Operation == Operation.Cut ? LineRole.Opening : line.Role, Look = line.Look with { Closed = true },
-                }),
-            };
-        });
-    }
+        var line = piece.Require([edit.Line])[0];
+        var path = line.Path;
+        if (path.IsClosed || path.Segments.Length < 2) throw new EditRefused(Reason.ClosedAlready);
+        var closed = new Path(path.Start, path.Segments, closed: true);
+        return piece.EachLine([edit.Line], l => l with { Path = closed, Look = l.Look with { Closed = true } });
+    });
 
     private static Design WithStock(Design design, SetStock edit, Drawer drawer)
     {
@@ -170,23 +146,23 @@ public static class Edits
     private static Design Without(Design design, RemovePieces edit)
     {
         if (!edit.Pieces.All(id => design.Find(id) is not null))
-            throw new EditRefused("One of those pieces is gone already. Reload the page to see what is there now.");
+            throw new EditRefused(Reason.PieceGone);
         var gone = edit.Pieces.ToHashSet();
         return design with { Pieces = [.. design.Pieces.Where(p => !gone.Contains(p.Id))] };
     }
 
     private static Project OnSheets(Project project, PutOnSheets edit, Drawer drawer)
     {
-        if (project.Design.Pieces.IsEmpty) throw new EditRefused("There are no pieces yet. Bring in art first.");
+        if (project.Design.Pieces.IsEmpty) throw new EditRefused(Reason.NoPieces);
         var spaced = Settle(project, project.SetOut with { SpacingMm = edit.SpacingMm }, drawer);
         var copies = spaced.Design.Pieces.Sum(p => (long)p.Quantity) * spaced.SetOut.Cards;
         if (copies > NestRules.MostCopies)
-            throw new EditRefused(string.Create(CultureInfo.InvariantCulture, $"That is {copies:N0} pieces; at most {NestRules.MostCopies:N0} are placed at once. Make fewer cards at a time."));
+            throw new EditRefused(Reason.TooManyCopies, copies, NestRules.MostCopies);
         return spaced with
         {
             Sheets = Placing.Refusing(() => PaperPlacing.Place(
                 spaced.Design, drawer.Stocks, drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
-                spaced.LayoutFingerprint(), NestEffort.FirstAnswer, spaced.Sheets)),
+                spaced.LayoutFingerprint(), NestEffort.FirstAnswer, SheetLayouts.BatchKey(edit.Batch), spaced.Sheets)),
         };
     }
 }

@@ -86,7 +86,7 @@ public sealed record LockPieces(ImmutableArray<string> Pieces, bool Locked) : Ed
 }
 
 /// <summary>Lines that keep their size however their piece is scaled.</summary>
-public sealed record LockSize(string Piece, ImmutableArray<string> Lines, bool Locked) : Edit
+public sealed record LockSize(ImmutableArray<PickedLines> Lines, bool Locked) : Edit
 {
-    public override string Sentence => $"{(Locked ? "Locked" : "Freed")} the size of {new Picked([Piece], Lines).InWords()}";
+    public override string Sentence => $"{(Locked ? "Locked" : "Freed")} the size of {Picked.OfLines(Lines).InWords()}";
 }

@@ -1,19 +1,61 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Projects;
 
-/// <summary>How lines are worked.</summary>
-public sealed record SetManner(string Piece, ImmutableArray<string> Lines, Manner Manner) : Edit
+/// <summary>One part of how lines are worked.</summary>
+public enum MannerPart
 {
-    public override string Sentence => $"Set how {new Picked([Piece], Lines).InWords()} {(Lines.Length == 1 ? "is" : "are")} worked";
+    Fold,
+    HalfCut,
+    FromBack,
+    LeftOut,
+    Dash,
+    Gap,
+    Tip,
+
+    /// <summary>Its pattern, or that there is none.</summary>
+    Fill,
+    FillDistance,
+    FillAngle,
+    Force,
+    Speed,
+    BladeOut,
+    Temperature,
+    Times,
+}
+
+/// <summary>Some parts of how lines are worked; every other part of each line stays as it is.</summary>
+/// <param name="Lines">The lines, on as many pieces as they lie on.</param>
+/// <param name="Parts">What changes.</param>
+/// <param name="To">Holds the new values of those parts; null there is the plain way, or the stock's setting.</param>
+public sealed record ChangeManner(ImmutableArray<PickedLines> Lines, ImmutableArray<MannerPart> Parts, Manner To) : Edit
+{
+    public override string Sentence => $"Set how {Picked.OfLines(Lines).InWords()} {(Picked.OfLines(Lines).Count == 1 ? "is" : "are")} worked";
 }
 
 /// <summary>A pen or foil, by its colour.</summary>
-public sealed record SetInk(string Piece, ImmutableArray<string> Lines, string Ink) : Edit
+public sealed record SetInk(ImmutableArray<PickedLines> Lines, string Ink) : Edit
 {
-    public override string Sentence => $"Gave {new Picked([Piece], Lines).InWords()} {ColourWords.Name(Ink)}";
+    public override string Sentence => $"Gave {Picked.OfLines(Lines).InWords()} {ColourWords.Name(Ink)}";
+}
+
+/// <summary>A line along the edge of a piece, which follows its outline.</summary>
+/// <param name="Piece">Id of the piece.</param>
+/// <param name="InsetMm">Distance from the edge, mm.</param>
+/// <param name="Corners">What becomes of corners.</param>
+/// <param name="Operation">What is done along it.</param>
+public sealed record AddEdgeLine(string Piece, double InsetMm, Corners Corners, Operation Operation) : Edit
+{
+    public override string Sentence => string.Create(CultureInfo.InvariantCulture, $"Laid a line {InsetMm:0.##} mm inside an edge to {Operation.Word()}");
+}
+
+/// <summary>Items that follow from something made plain lines, which follow nothing any more.</summary>
+public sealed record MakePlain(ImmutableArray<PickedLines> Items) : Edit
+{
+    public override string Sentence => $"Made {Picked.OfLines(Items).InWords()} plain";
 }
 
 /// <summary>Look rules applied to pieces that are there, the first that fits winning.</summary>
@@ -39,9 +81,9 @@ public sealed record BendLine(string Piece, string Line, NodeChange Change) : Ed
     public override string Sentence => Change.Sentence;
 }
 
-public sealed record RemoveLines(string Piece, ImmutableArray<string> Lines) : Edit
+public sealed record RemoveLines(ImmutableArray<PickedLines> Lines) : Edit
 {
-    public override string Sentence => $"Took {new Picked([Piece], Lines).InWords()} away";
+    public override string Sentence => $"Took {Picked.OfLines(Lines).InWords()} away";
 }
 
 /// <summary>Lines on no piece taken away.</summary>

@@ -54,7 +54,8 @@ public sealed record MovePlacements(string Sheet, ImmutableArray<PlacedCopy> Cop
 /// <param name="Copies">Which.</param>
 /// <param name="To">Id of the other sheet; null for a new one.</param>
 /// <param name="Size">Name of the new sheet's size or offcut in the drawer.</param>
-public sealed record SendPlacements(string Sheet, ImmutableArray<PlacedCopy> Copies, string? To, string? Size = null) : Edit
+/// <param name="Batch">Key that the id of a new sheet is made of; never used again.</param>
+public sealed record SendPlacements(string Sheet, ImmutableArray<PlacedCopy> Copies, string? To, string? Size = null, Guid Batch = default) : Edit
 {
     public override string Sentence => $"Sent {(Copies.Length == 1 ? "a piece" : $"{Copies.Length} pieces")} to {(To is null ? "a new sheet" : "another sheet")}";
 }

@@ -2,6 +2,15 @@ using System.Globalization;
 
 namespace Falzkunst.Core.Projects;
 
+/// <summary>What is wrong with a text that should be a length.</summary>
+public enum LengthFault
+{
+    Empty,
+    TooLong,
+    NotUnderstood,
+    DividesByZero,
+}
+
 /// <summary>Lengths as people write and read them: a unit if wanted, and plain arithmetic, such as <c>8.5in/2 - 3</c>.</summary>
 public static class Length
 {
@@ -11,6 +20,11 @@ public static class Length
     public static string Show(double mm, Units units) => units == Units.Inches
         ? (mm / MmPerInch).ToString("0.00", CultureInfo.InvariantCulture) + " in"
         : mm.ToString("0.0", CultureInfo.InvariantCulture) + " mm";
+
+    /// <summary>A short length for people, to a hundredth of a millimetre.</summary>
+    public static string ShowFine(double mm, Units units) => units == Units.Inches
+        ? (mm / MmPerInch).ToString("0.000", CultureInfo.InvariantCulture) + " in"
+        : mm.ToString("0.00", CultureInfo.InvariantCulture) + " mm";
 
     /// <summary>A size for people, in their units.</summary>
     public static string ShowSize(double width, double height, Units units) => units == Units.Inches
@@ -26,31 +40,16 @@ public static class Length
     /// Reads a length: numbers with mm, cm, in, pt or ″ behind them, + - * / and brackets. A number without a unit is taken
     /// in <paramref name="units"/>, unless it multiplies or divides a length.
     /// </summary>
-    /// <returns>False with a sentence in <paramref name="error"/> where it cannot be understood.</returns>
-    public static bool TryRead(string? text, Units units, out double mm, out string error)
+    /// <returns>What is wrong with the text; null where it was understood.</returns>
+    public static LengthFault? Read(string? text, Units units, out double mm)
     {
         mm = 0;
-        error = "";
-        if (string.IsNullOrWhiteSpace(text))
-        {
-            error = "Give a length, such as 148 mm or 8.5in/2.";
-            return false;
-        }
-        if (text.Length > 100)
-        {
-            error = "That is too long for a length.";
-            return false;
-        }
+        if (string.IsNullOrWhiteSpace(text)) return LengthFault.Empty;
+        if (text.Length > 100) return LengthFault.TooLong;
         var reader = new Reader(text, units);
-        if (!reader.TrySum(out var value) || !reader.AtEnd)
-        {
-            error = $"“{text.Trim()}” is not a length that can be understood. Write a number with mm or in, such as 148 mm or 8.5in/2.";
-            return false;
-        }
+        if (!reader.TrySum(out var value) || !reader.AtEnd) return LengthFault.NotUnderstood;
         mm = value.InMm(units);
-        if (double.IsFinite(mm)) return true;
-        error = "That divides by zero.";
-        return false;
+        return double.IsFinite(mm) ? null : LengthFault.DividesByZero;
     }
 
     /// <summary>A number on the way: how much, and whether a unit was named (power 1) or not (power 0).</summary>

@@ -1,4 +1,7 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
 using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Core.Projects;
@@ -11,18 +14,42 @@ namespace Falzkunst.Core.Projects;
 /// <param name="LengthMm">Length of all of them together.</param>
 /// <param name="Ink">Colour of pen or foil.</param>
 /// <param name="Manner">How they are worked; null for the plain way.</param>
+/// <param name="Key">Short text that tells the kind from other kinds, the same on all pieces.</param>
 public sealed record LineKind(
-    string Name, Operation Operation, Look Look, ImmutableArray<string> Lines, double LengthMm, string? Ink, Manner? Manner)
+    string Name, Operation Operation, Look Look, ImmutableArray<string> Lines, double LengthMm, string? Ink, Manner? Manner, string Key)
 {
     /// <summary>The kinds of a piece: the outline's first, then in the order in which they were painted.</summary>
-    public static List<LineKind> Of(Piece piece) =>
+    public static List<LineKind> Of(Piece piece) => [.. Groups(piece).Select(g => Of(piece, [.. g]))];
+
+    /// <summary>The kinds of several pieces, each with the pieces that have lines of it; first come those of the first piece.</summary>
+    public static List<(LineKind Kind, ImmutableArray<PickedLines> On)> Of(IReadOnlyList<Piece> pieces) =>
     [
-        .. piece.Drawn
-            .GroupBy(d => (d.Line.Look, d.Line.Operation, d.Line.Ink, d.Line.Manner))
-            .Select(g => new LineKind(
-                NameOf([.. g.Select(d => d.Line)]), g.Key.Operation, g.Key.Look,
-                [.. g.Select(d => d.Line.Id)], g.Sum(d => d.Path.Length), g.Key.Ink, g.Key.Manner)),
+        .. pieces.SelectMany(p => Groups(p).Select(g => (Piece: p, Lines: g.ToList()))).GroupBy(g => KeyOf(g.Lines[0])).Select(same =>
+        {
+            var kinds = same.Select(s => Of(s.Piece, s.Lines)).ToList();
+            var all = kinds[0] with { Lines = [.. kinds.SelectMany(k => k.Lines)], LengthMm = kinds.Sum(k => k.LengthMm) };
+            return (all, same.Select((s, i) => new PickedLines(s.Piece.Id, kinds[i].Lines)).ToImmutableArray());
+        }),
     ];
+
+    /// <summary>Short text that tells the kind of a line from other kinds, the same on all pieces.</summary>
+    public static string KeyOf(Line line)
+    {
+        var text = string.Create(CultureInfo.InvariantCulture, $"{line.Look}|{line.Operation}|{line.Ink}|{line.Manner}");
+        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)))[..KeyLength];
+    }
+
+    /// <summary>Enough that two kinds of one project do not meet by chance.</summary>
+    private const int KeyLength = 10;
+
+    private static IEnumerable<IGrouping<(Look, Operation, string?, Manner?), Line>> Groups(Piece piece) =>
+        piece.Drawn.GroupBy(l => (l.Look, l.Operation, l.Ink, l.Manner));
+
+    private static LineKind Of(Piece piece, List<Line> lines)
+    {
+        var first = lines[0];
+        return new LineKind(NameOf(piece, lines), first.Operation, first.Look, [.. lines.Select(l => l.Id).Distinct()], lines.Sum(l => l.Path.Length), first.Ink, first.Manner, KeyOf(first));
+    }
 
     /// <summary>What is not plain about how they are worked, as it follows the operation: ", mountain fold, left out".</summary>
     public string MannerInWords()
@@ -37,10 +64,10 @@ public sealed record LineKind(
         return string.Concat(words.Select(w => ", " + w));
     }
 
-    private static string NameOf(List<Line> lines)
+    private static string NameOf(Piece piece, List<Line> lines)
     {
-        var outline = lines.Any(l => l.Role == LineRole.Outline);
-        var openings = lines.Count(l => l.Role == LineRole.Opening);
+        var outline = lines.Any(l => piece.RoleOf(l) == LineRole.Outline);
+        var openings = lines.Count(l => piece.RoleOf(l) == LineRole.Opening);
         if (outline) return openings switch { 0 => "Outline", 1 => "Outline and opening", _ => "Outline and openings" };
         var names = lines.Select(l => l.Name).Distinct().ToList();
         if (names is [{ } single] && DefaultOperations.Stated(single) is null) return Readable(single);

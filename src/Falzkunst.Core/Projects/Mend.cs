@@ -10,17 +10,17 @@ public sealed record Mend(string Words, Edit Edit)
     /// <summary>The ways to mend a finding, the usual one first; none where only the crafter can know.</summary>
     public static IReadOnlyList<Mend> For(Finding finding, Design design) => finding switch
     {
-        { Code: "open-outline", Piece: { } piece, Line: { } line } => [new("Close it", new CloseOutline(piece, line))],
-        { Code: "past-edge", Piece: { } piece, Line: { } line } when IsInner(design, piece, line) => [new("End it at the edge", new EndAtEdge(piece, line, ShareOut: false))],
-        { Code: "across-pieces", Piece: { } piece, Line: { } line } when IsInner(design, piece, line) =>
+        { Code: FindingCodes.OpenOutline, Piece: { } piece, Line: { } line } => [new("Close it", new CloseOutline(piece, line))],
+        { Code: FindingCodes.PastEdge, Piece: { } piece, Line: { } line } when IsInner(design, piece, line) => [new("End it at the edge", new EndAtEdge(piece, line, ShareOut: false))],
+        { Code: FindingCodes.AcrossPieces, Piece: { } piece, Line: { } line } when IsInner(design, piece, line) =>
         [
             new("Give each piece its part", new EndAtEdge(piece, line, ShareOut: true)),
             new("End it at the edge", new EndAtEdge(piece, line, ShareOut: false)),
         ],
-        { Code: "doubled-line" or "no-length", Piece: { } piece, Line: { } line } when IsInner(design, piece, line) =>
-            [new(finding.Code == "no-length" ? "Take it away" : "Take one away", new RemoveLines(piece, [line]))],
-        { Code: "inside-another", Piece: { } piece } when HostOf(design, piece) is { } host => [new("Make it an opening", new MergePieces([host, piece]))],
-        { Code: "on-no-piece", Line: { } line } =>
+        { Code: FindingCodes.DoubledLine or FindingCodes.NoLength, Piece: { } piece, Line: { } line } when IsInner(design, piece, line) =>
+            [new(finding.Code == FindingCodes.NoLength ? "Take it away" : "Take one away", new RemoveLines([new(piece, [line])]))],
+        { Code: FindingCodes.InsideAnother, Piece: { } piece } when HostOf(design, piece) is { } host => [new("Make it an opening", new MergePieces([host, piece]))],
+        { Code: FindingCodes.OnNoPiece, Line: { } line } =>
         [
             .. NearestTo(design, line) is { } piece ? new[] { new Mend($"Give it to {piece.Name}", new GiveLines(null, [line], piece.Id)) } : [],
             new("Take it away", new RemoveLoose([line])),
@@ -28,7 +28,7 @@ public sealed record Mend(string Words, Edit Edit)
         _ => [],
     };
 
-    private static bool IsInner(Design design, string piece, string line) => design.Find(piece)?.IndexOf(line) > 0;
+    private static bool IsInner(Design design, string piece, string line) => design.Find(piece) is { } p && p.Outline.Id != line && p.Worked(line) is not null;
 
     private static string? HostOf(Design design, string piece)
     {
@@ -40,11 +40,11 @@ public sealed record Mend(string Words, Edit Edit)
 
     private static Piece? NearestTo(Design design, string loose)
     {
-        if (design.Loose.FirstOrDefault(l => l.Line.Id == loose) is not { } line) return null;
+        if (design.Loose.FirstOrDefault(l => l.Id == loose) is not { } line) return null;
         var at = line.Path.Bounds.Centre;
         return design.Pieces.MinBy(p =>
         {
-            var box = p.Shape.Paths[0].BoundsUnder(p.Place);
+            var box = p.Outline.Path.BoundsUnder(p.Place);
             return new Geometry.Point(Math.Max(0, Math.Max(box.MinX - at.X, at.X - box.MaxX)), Math.Max(0, Math.Max(box.MinY - at.Y, at.Y - box.MaxY))).Length;
         });
     }

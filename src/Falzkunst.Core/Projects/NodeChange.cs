@@ -24,15 +24,15 @@ public abstract record NodeChange
 
     protected static int Checked(Path path, int node) => node >= 0 && node < PathNodes.Count(path)
         ? node
-        : throw new EditRefused("That node is no longer there. Reload the page to see what is there now.");
+        : throw new EditRefused(Reason.NodeGone);
 
     protected static int CheckedSegment(Path path, int segment) => segment >= 0 && segment < path.Segments.Length
         ? segment
-        : throw new EditRefused("That part of the line is no longer there. Reload the page to see what is there now.");
+        : throw new EditRefused(Reason.SegmentGone);
 
     protected static Point Checked(Point to) => to.IsFinite && Math.Abs(to.X) <= Arranging.MostMoveMm && Math.Abs(to.Y) <= Arranging.MostMoveMm
         ? to
-        : throw new EditRefused("That place is too far off the card.");
+        : throw new EditRefused(Reason.TooFarOff);
 }
 
 public sealed record MoveNode(int Node, Point To) : NodeChange
@@ -59,7 +59,7 @@ public sealed record DeleteNode(int Node) : NodeChange
 {
     public override string Sentence => "Took a node out";
     public override Path Apply(Path path) => PathNodes.Delete(path, Checked(path, Node))
-        ?? throw new EditRefused("The line needs the nodes it has left. To take the whole line away, pick it and delete it.");
+        ?? throw new EditRefused(Reason.NodeNeeded);
 }
 
 public sealed record SmoothNode(int Node) : NodeChange

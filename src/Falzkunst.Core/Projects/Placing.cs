@@ -11,20 +11,20 @@ internal static class Placing
     /// <exception cref="EditRefused">It does not.</exception>
     public static Project Take(Project project, TakeSettled edit, Drawer drawer)
     {
-        if (edit.Layout is not { } layout) throw new EditRefused("There is no settled layout to take. Let the pieces settle first.");
+        if (edit.Layout is not { } layout) throw new EditRefused(Reason.NothingSettled);
         if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || edit.MadeFor != sheets.MadeFor)
-            throw new EditRefused("The pieces, the machine or the spacing have changed since this layout settled. Let them settle again.");
+            throw new EditRefused(Reason.SettledStale);
         var now = sheets.Of(edit.Stock, project.Design);
         now.DemandWhole();
         var settled = layout.Sheets.SelectMany(s => s.Placements).ToHashSet();
         if (now.Sheets.SelectMany(s => s.Placements).Any(p => p.Pinned && !settled.Contains(p)))
-            throw new EditRefused("Pieces were pinned or moved by hand since this layout settled, and do not lie so in it. Let the others settle again.");
+            throw new EditRefused(Reason.SettledPins);
         var stock = drawer.Stock(edit.Stock);
         var job = PaperJobs.JobFor(project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, layout);
         if (!layout.Sheets.GroupBy(s => s.SizeName).All(g => job.Sheets.Any(s => s.Id == g.Key && s.Count >= g.Count()))
             || Refusing(() => NestCheck.Faults(job, PaperJobs.ResultOf(layout)).Any()))
         {
-            throw new EditRefused("The sheets in the drawer have changed since this layout settled. Let the pieces settle again.");
+            throw new EditRefused(Reason.SettledSheets);
         }
         return project with { Sheets = sheets.With(layout, project.Design) };
     }
@@ -42,16 +42,16 @@ internal static class Placing
     public static Project Move(Project project, MovePlacements edit)
     {
         if (!(double.IsFinite(edit.Degrees) && Math.Abs(edit.By.X) < FarthestMm && Math.Abs(edit.By.Y) < FarthestMm && Math.Abs(edit.About.X) < FarthestMm && Math.Abs(edit.About.Y) < FarthestMm))
-            throw new EditRefused("That is farther than any sheet reaches.");
+            throw new EditRefused(Reason.BeyondSheets);
         var (sheets, from) = Require(project, edit.Sheet);
         var (_, to) = Require(project, edit.To);
-        if (to.Stock != from.Stock) throw new EditRefused("Pieces stay on sheets of their stock. Give the piece another stock at Pieces.");
+        if (to.Stock != from.Stock) throw new EditRefused(Reason.OtherStock);
         var now = sheets.Of(from.Stock, project.Design);
         now.DemandWhole();
         var copies = Require(from, edit.Copies);
         var there = copies.Select(p => p with { Place = p.Place.Then(edit.Map), Pinned = true }).ToList();
         var hand = Refusing(() => new HandPlacing(now, project.Design, sheets.SpacingMm));
-        if (FaultWords.WhyNot(hand, there, to, project) is { } why) throw new EditRefused(why);
+        if (PlacingFaults.WhyNot(hand, there, to, project) is { } why) throw why;
         return Lifted(project, from, copies, layout => layout with { Sheets = [.. layout.Sheets.Select(s => s.Id == to.Id ? s with { Placements = [.. s.Placements, .. there] } : s)] });
     }
 
@@ -64,10 +64,10 @@ internal static class Placing
         var layout = sheets.Of(from.Stock, project.Design);
         layout.DemandWhole();
         var to = edit.To is { } id ? Require(project, id).Sheet
-            : PaperPlacing.OneMore(layout, stock, drawer.Machine(project.SetOut.Machine), edit.Size ?? "") ?? throw new EditRefused($"There is no further “{edit.Size}” of {stock.Name} at hand.");
-        if (to.Id == from.Id || to.Stock != from.Stock) throw new EditRefused("Choose another sheet of the same stock.");
+            : PaperPlacing.OneMore(layout, stock, drawer.Machine(project.SetOut.Machine), edit.Size ?? "", SheetLayouts.BatchKey(edit.Batch)) ?? throw new EditRefused(Reason.NoFurtherSheet, edit.Size ?? "", stock.Name);
+        if (to.Id == from.Id || to.Stock != from.Stock) throw new EditRefused(Reason.SameSheet);
         var filled = Refusing(() => PaperPlacing.Add(to, copies, project.Design, stock, sheets.SpacingMm, RoomEffort))
-            ?? throw new EditRefused($"There is no room on {(edit.To is null ? "such a sheet" : $"sheet {to.Number}")} for {(copies.Count == 1 ? project.Design.Require(copies[0].Piece).Name : $"these {copies.Count} pieces")}.");
+            ?? throw new EditRefused(Reason.NoRoomOnSheet, edit.To is null ? 0 : to.Number, copies.Count, project.Design.Require(copies[0].Piece).Name);
         return Lifted(project, from, copies, l => l with { Sheets = edit.To is null ? l.Sheets.Add(filled) : [.. l.Sheets.Select(s => s.Id == to.Id ? filled : s)] });
     }
 
@@ -75,7 +75,7 @@ internal static class Placing
     public static Project Keep(Project project, KeepRest edit)
     {
         var (sheets, sheet) = Require(project, edit.Sheet);
-        if (sheet.RestKept is not null) throw new EditRefused($"The rest of sheet {sheet.Number} is in the drawer already: {sheet.RestKept}.");
+        if (sheet.RestKept is not null) throw new EditRefused(Reason.RestKept, sheet.Number, sheet.RestKept);
         return project with { Sheets = sheets.With(sheet, sheet with { RestKept = edit.Rest }) };
     }
 
@@ -97,13 +97,13 @@ internal static class Placing
 
     private static (SheetLayouts Sheets, SheetLayout Sheet) Require(Project project, string id)
     {
-        if (project.Sheets?.Find(id) is not { } sheet) throw new EditRefused("That sheet is gone. Reload the page to see what is there now.");
-        return project.SheetsAreCurrent ? (project.Sheets, sheet) : throw new EditRefused("The pieces have changed since they were put on sheets. Put them on sheets again first.");
+        if (project.Sheets?.Find(id) is not { } sheet) throw new EditRefused(Reason.SheetGone);
+        return project.SheetsAreCurrent ? (project.Sheets, sheet) : throw new EditRefused(Reason.SheetsStale);
     }
 
     private static List<Placement> Require(SheetLayout sheet, ImmutableArray<PlacedCopy> copies) => copies.IsDefaultOrEmpty
-        ? throw new EditRefused("Choose pieces on the sheet first.")
-        : [.. copies.Distinct().Select(c => sheet.Find(c.Piece, c.Copy) ?? throw new EditRefused("One of those pieces does not lie on that sheet any more."))];
+        ? throw new EditRefused(Reason.NoCopies)
+        : [.. copies.Distinct().Select(c => sheet.Find(c.Piece, c.Copy) ?? throw new EditRefused(Reason.CopyGone))];
 
     /// <summary>The project with copies taken off a sheet and the stock's layout changed then; a sheet that is left empty goes.</summary>
     private static Project Lifted(Project project, SheetLayout off, List<Placement> copies, Func<StockLayout, StockLayout> change)
@@ -122,7 +122,7 @@ internal static class Placing
         }
         catch (NestRefused refused)
         {
-            throw new EditRefused($"The pieces cannot be put on sheets: {refused.Message}.");
+            throw new EditRefused(Reason.CannotNest, refused.Reason);
         }
     }
 }

@@ -23,7 +23,7 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
     public ImmutableArray<Variant> Variants { get; init; } = [];
 
     /// <summary>
-    /// A short text that changes whenever something changes that layouts depend on: shapes, stocks, quantities, machine, spacing.
+    /// A short text that changes whenever something changes that layouts depend on: paper, stocks, quantities, machine, spacing.
     /// </summary>
     public string LayoutFingerprint()
     {
@@ -31,15 +31,19 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
         text.Append(CultureInfo.InvariantCulture, $"{SetOut.Machine}|{SetOut.Cards}|{SetOut.SpacingMm:R}");
         foreach (var p in Design.Pieces)
         {
-            text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.Shape.Hash}");
+            text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.Paper.Hash}");
             if (p.Lie != default) text.Append(CultureInfo.InvariantCulture, $",{p.Lie}");
         }
-        // How the lines are worked changes what runs, not where the paper lies.
+        // How the lines are worked changes what runs, and where the paper lies only where a closed line is cut through or no longer is.
         return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())))[..16];
     }
 
     /// <summary>The layouts still belong to the pieces as they are now.</summary>
-    public bool SheetsAreCurrent => Sheets is not null && Sheets.MadeFor == LayoutFingerprint();
+    public bool SheetsAreCurrent => Sheets is not null && Sheets.MadeFor == LayoutFingerprint() && !LiesOnMarkedFace(Sheets);
+
+    /// <summary>A piece that was only cut was laid on its face, and has lines since that mark it.</summary>
+    private bool LiesOnMarkedFace(SheetLayouts sheets) => sheets.Sheets.Where(s => s.RestKept is null).SelectMany(s => s.Placements)
+        .Any(p => p.Place.Determinant < 0 && Design.Find(p.Piece) is { IsOnlyCut: false });
 }
 
 /// <summary>What is settled before the art comes in.</summary>

@@ -17,7 +17,7 @@ public static class SpreadOut
     public static ImmutableArray<Affine> Arrange(Design design)
     {
         var turned = design.Pieces.Select(p => p.Place with { E = 0, F = 0 }).ToList();
-        var boxes = design.Pieces.Select((p, i) => p.Shape.Paths[0].BoundsUnder(turned[i])).ToList();
+        var boxes = design.Pieces.Select((p, i) => p.Outline.Path.BoundsUnder(turned[i])).ToList();
         if (boxes.Count == 0) return [];
         var area = boxes.Sum(b => (b.Width + GapMm) * (b.Height + GapMm));
         var widest = boxes.Max(b => b.Width);

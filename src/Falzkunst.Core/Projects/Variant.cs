@@ -28,9 +28,9 @@ public static class Variants
 
     private static Project Keep(Project project, string? piece, string name, ImmutableArray<Piece> pieces)
     {
-        if (project.Variants.Length >= Variant.Most) throw new EditRefused($"{Variant.Most} variants are kept already. Let one go first.");
-        if (string.IsNullOrWhiteSpace(name) || name.Length > Edits.LongestName) throw new EditRefused($"A variant's name has between 1 and {Edits.LongestName} characters.");
-        if (pieces.IsEmpty) throw new EditRefused("There are no pieces to keep aside yet.");
+        if (project.Variants.Length >= Variant.Most) throw new EditRefused(Reason.VariantsFull, Variant.Most);
+        if (string.IsNullOrWhiteSpace(name) || name.Length > Edits.LongestName) throw EditRefused.Range(Measure.NameLength, 1, Edits.LongestName, "name");
+        if (pieces.IsEmpty) throw new EditRefused(Reason.NothingToKeep);
         var number = 1 + project.Variants.Select(v => v.Number).DefaultIfEmpty().Max();
         return project with { Variants = project.Variants.Add(new Variant(number, name.Trim(), piece, pieces)) };
     }
@@ -45,12 +45,11 @@ public static class Variants
         if (variant.Of is null)
         {
             var former = variant with { Name = "Before: " + Cut(variant.Name), Pieces = design.Pieces };
-            var next = Math.Max(design.NextPiece, 1 + variant.Pieces.Select(NumberOf).DefaultIfEmpty().Max());
-            return Swap(design with { Pieces = variant.Pieces, NextPiece = next }, former);
+            return Swap(design with { Pieces = [.. variant.Pieces.Select(p => Continuing(p, design.Find(p.Id)))] }, former);
         }
         if (design.Find(variant.Of) is not { } now)
             return Swap(design with { Pieces = design.Pieces.Add(variant.Pieces[0]) }, null);
-        return Swap(design with { Pieces = design.Pieces.Replace(now, variant.Pieces[0] with { Id = now.Id }) }, variant with { Name = "Before: " + Cut(variant.Name), Pieces = [now] });
+        return Swap(design with { Pieces = design.Pieces.Replace(now, Continuing(variant.Pieces[0] with { Id = now.Id }, now)) }, variant with { Name = "Before: " + Cut(variant.Name), Pieces = [now] });
 
         Project Swap(Design after, Variant? former) => project with
         {
@@ -62,9 +61,11 @@ public static class Variants
     public static Project Drop(Project project, int number) => project with { Variants = project.Variants.Remove(Require(project, number)) };
 
     private static Variant Require(Project project, int number) => project.Variants.FirstOrDefault(v => v.Number == number)
-        ?? throw new EditRefused("That variant is no longer kept. Reload the page to see what is there now.");
+        ?? throw new EditRefused(Reason.VariantGone);
 
     private static string Cut(string name) => name.StartsWith("Before: ", StringComparison.Ordinal) ? name[8..] : name;
 
-    private static int NumberOf(Piece piece) => int.TryParse(piece.Id.AsSpan(1), out var number) ? number : 0;
+    /// <summary>A piece in the place of its other form: items get ids that neither of them has used.</summary>
+    private static Piece Continuing(Piece piece, Piece? former) =>
+        former is not null && former.NextItem > piece.NextItem ? piece with { NextItem = former.NextItem } : piece;
 }

@@ -10,28 +10,90 @@ public static class Working
     public const double MostTipMm = 20;
     public const int MostTimes = 20;
 
-    /// <exception cref="EditRefused">A number is out of reach, or the lines are gone.</exception>
-    public static Piece With(Piece piece, ImmutableArray<string> lines, Manner manner)
+    /// <summary>The design with lines changed, on whichever pieces they lie.</summary>
+    /// <exception cref="EditRefused">Some of them are not there.</exception>
+    public static Design Each(Design design, ImmutableArray<PickedLines> lines, Func<WorkedItem, WorkedItem> change)
     {
-        Check(manner);
-        return piece.With(piece.Require(lines), l => l.With(manner));
+        if (lines.IsDefaultOrEmpty) throw new EditRefused(Reason.LinesOnly);
+        var byPiece = lines.GroupBy(l => l.Piece).ToDictionary(g => g.Key, g => g.SelectMany(l => l.Ids).ToHashSet());
+        var found = 0;
+        var changed = design with { Pieces = [.. design.Pieces.Select(Change)] };
+        return found == byPiece.Count ? changed : throw new EditRefused(Reason.PieceGone);
+
+        Piece Change(Piece piece)
+        {
+            if (!byPiece.TryGetValue(piece.Id, out var ids)) return piece;
+            piece.RequireWorked([.. ids]);
+            found++;
+            return piece.EachWorked(ids, change);
+        }
+    }
+
+    /// <summary>The same for lines that have paths of their own.</summary>
+    /// <exception cref="EditRefused">Some of them are not there, or follow from something else.</exception>
+    public static Design EachLine(Design design, ImmutableArray<PickedLines> lines, Func<Line, Line> change) =>
+        Each(design, lines, item => item is Line line ? change(line) : throw new EditRefused(Reason.FollowsEdge));
+
+    /// <summary>The design with some parts of how lines are worked changed, and no other.</summary>
+    /// <exception cref="EditRefused">A number is out of reach, or the lines are gone.</exception>
+    public static Design With(Design design, ChangeManner edit)
+    {
+        Check(edit.To);
+        return Each(design, edit.Lines, l => l.With(Changed(l.Way, edit)));
     }
 
     /// <exception cref="EditRefused">Not a colour, or the lines have neither pen nor foil.</exception>
-    public static Piece With(Piece piece, ImmutableArray<string> lines, string ink)
+    public static Design With(Design design, SetInk edit)
     {
-        if (!IsColour(ink)) throw new EditRefused("A colour is written as # and six digits, such as #7B4BA8.");
-        var at = piece.Require(lines);
-        if (at.Any(i => piece.Lines[i].Operation is not (Operation.Draw or Operation.Foil)))
-            throw new EditRefused("Only drawn and foiled lines have a colour of their own.");
-        return piece.With(at, l => l with { Ink = ink.ToUpperInvariant() });
+        if (!IsColour(edit.Ink)) throw new EditRefused(Reason.NotAColour) { Field = "ink" };
+        var ink = edit.Ink.ToUpperInvariant();
+        return Each(design, edit.Lines, l => l.Operation is Operation.Draw or Operation.Foil ? l with { Ink = ink } : throw new EditRefused(Reason.NoInk));
     }
+
+    private static Manner Changed(Manner now, ChangeManner edit)
+    {
+        var to = edit.To;
+        foreach (var part in edit.Parts)
+        {
+            now = part switch
+            {
+                MannerPart.Fold => now with { Fold = to.Fold },
+                MannerPart.HalfCut => now with { HalfCut = to.HalfCut },
+                MannerPart.FromBack => now with { FromBack = to.FromBack },
+                MannerPart.LeftOut => now with { LeftOut = to.LeftOut },
+                MannerPart.Dash => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { DashMm = (to.Dashes ?? PerforationDashes.Usual).DashMm }) },
+                MannerPart.Gap => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { GapMm = (to.Dashes ?? PerforationDashes.Usual).GapMm }) },
+                MannerPart.Tip => now with { TipMm = to.TipMm },
+                MannerPart.Fill => now with { Fill = to.Fill is { } fill ? (now.Fill ?? new AreaFill(fill.Pattern)) with { Pattern = fill.Pattern } : null },
+                MannerPart.FillDistance => now with { Fill = now.Fill is { } fill ? fill with { DistanceMm = to.Fill?.DistanceMm } : null },
+                MannerPart.FillAngle => now with { Fill = now.Fill is { } fill ? fill with { AngleDegrees = to.Fill?.AngleDegrees ?? AreaFill.UsualAngleDegrees } : null },
+                _ => now with { Settings = Changed(now.Settings ?? new(), part, to.Settings ?? new()) },
+            };
+        }
+        return now;
+    }
+
+    private static SettingsChange? Changed(SettingsChange now, MannerPart part, SettingsChange to)
+    {
+        var changed = part switch
+        {
+            MannerPart.Force => now with { ForceGrams = to.ForceGrams },
+            MannerPart.Speed => now with { SpeedMmPerSecond = to.SpeedMmPerSecond },
+            MannerPart.BladeOut => now with { BladeOutMm = to.BladeOutMm },
+            MannerPart.Temperature => now with { TemperatureCelsius = to.TemperatureCelsius },
+            MannerPart.Times => now with { Times = to.Times },
+            _ => throw new ArgumentOutOfRangeException(nameof(part)),
+        };
+        return changed == new SettingsChange() ? null : changed;
+    }
+
+    private static PerforationDashes? Plain(PerforationDashes dashes) => dashes == PerforationDashes.Usual ? null : dashes;
 
     /// <summary>The design with every line as the first rule that fits it says.</summary>
     public static Design With(Design design, ApplyRules edit) => design with
     {
         Pieces = [.. design.Pieces.Select(p => edit.Art is { } art && p.Art != art ? p : With(p, edit.Rules))],
-        Loose = [.. design.Loose.Select(l => RuleFor(edit.Rules, l.Line.Look) is { } rule ? l with { Line = rule.Give(l.Line) } : l)],
+        Loose = [.. design.Loose.Select(l => RuleFor(edit.Rules, l.Look) is { } rule ? (Line)rule.Give(l) : l)],
     };
 
     /// <summary>How many lines each rule would change in a design, in the rules' order.</summary>
@@ -47,29 +109,30 @@ public static class Working
 
     private static LookRule? RuleFor(ImmutableArray<LookRule> rules, Look look) => rules.FirstOrDefault(r => r.Fits(look));
 
-    private static Piece With(Piece piece, ImmutableArray<LookRule> rules)
-    {
-        var lines = piece.Lines.Select(l => RuleFor(rules, l.Look)?.Give(l) ?? l).ToImmutableArray();
-        return lines.SequenceEqual(piece.Lines) ? piece : piece with { Lines = lines };
-    }
+    private static Piece With(Piece piece, ImmutableArray<LookRule> rules) =>
+        piece.EachWorked(item => item is Line line && RuleFor(rules, line.Look) is { } rule ? rule.Give(line) : item);
 
-    private static bool IsColour(string ink) => ink.Length == 7 && ink[0] == '#' && ink.Skip(1).All(char.IsAsciiHexDigit);
+    private static bool IsColour(string? ink) => ink is { Length: 7 } && ink[0] == '#' && ink.Skip(1).All(char.IsAsciiHexDigit);
 
     private static void Check(Manner manner)
     {
-        void Between(double? value, double least, double most, string what)
+        static void Between(double? value, double least, double most, Measure measure, string field)
         {
-            if (value is { } v && !(v >= least && v <= most)) throw new EditRefused(FormattableString.Invariant($"{what} is between {least} and {most}."));
+            if (value is { } v && !(v >= least && v <= most)) throw EditRefused.Range(measure, least, most, field);
         }
-        Between(manner.TipMm, LeastTipMm, MostTipMm, "A tip's width in mm");
-        Between(manner.Dashes?.DashMm, PerforationDashes.LeastMm, PerforationDashes.MostMm, "A dash in mm");
-        Between(manner.Dashes?.GapMm, PerforationDashes.LeastMm, PerforationDashes.MostMm, "A gap in mm");
-        Between(manner.Fill?.DistanceMm, AreaFill.LeastMm, AreaFill.MostMm, "The distance of strokes in mm");
-        Between(manner.Fill?.AngleDegrees, -360, 360, "The angle of strokes in degrees");
-        Between(manner.Settings?.ForceGrams, 1, 5000, "The force in grams");
-        Between(manner.Settings?.SpeedMmPerSecond, 1, 2000, "The speed in mm/s");
-        Between(manner.Settings?.BladeOutMm, 0.01, 10, "The blade's length out in mm");
-        Between(manner.Settings?.TemperatureCelsius, 30, 300, "The heat in °C");
-        Between(manner.Settings?.Times, 1, MostTimes, "Times over");
+        static void BetweenMm(double? value, double least, double most, Measure measure, string field)
+        {
+            if (value is { } v && !(v >= least && v <= most)) throw EditRefused.RangeMm(measure, least, most, field);
+        }
+        BetweenMm(manner.TipMm, LeastTipMm, MostTipMm, Measure.TipWidth, "width");
+        BetweenMm(manner.Dashes?.DashMm, PerforationDashes.LeastMm, PerforationDashes.MostMm, Measure.Dash, "dash");
+        BetweenMm(manner.Dashes?.GapMm, PerforationDashes.LeastMm, PerforationDashes.MostMm, Measure.DashGap, "gap");
+        BetweenMm(manner.Fill?.DistanceMm, AreaFill.LeastMm, AreaFill.MostMm, Measure.StrokeDistance, "distance");
+        Between(manner.Fill?.AngleDegrees, -360, 360, Measure.StrokeDegrees, "angle");
+        Between(manner.Settings?.ForceGrams, 1, 5000, Measure.ForceGrams, "force");
+        Between(manner.Settings?.SpeedMmPerSecond, 1, 2000, Measure.Speed, "speed");
+        BetweenMm(manner.Settings?.BladeOutMm, 0.01, 10, Measure.BladeOut, "bladeOut");
+        Between(manner.Settings?.TemperatureCelsius, 30, 300, Measure.Celsius, "heat");
+        Between(manner.Settings?.Times, 1, MostTimes, Measure.TimesOver, "times");
     }
 }

@@ -45,8 +45,27 @@ public enum RunHappeningKind
     Done,
 }
 
-/// <summary>A command that does not fit the state, with a sentence for the person who gave it.</summary>
-public sealed class CommandRefused(string message) : Exception(message);
+/// <summary>Why the machine does not do what it is told.</summary>
+public enum RunRefusal
+{
+    NotWaiting,
+
+    /// <summary>The tip needs more time.</summary>
+    NotHot,
+    NotRunning,
+    NotPaused,
+    Over,
+    Gone,
+}
+
+/// <summary>A command that does not fit the state.</summary>
+/// <param name="reason">Why.</param>
+/// <param name="seconds">Machine time that it would take until it fits; 0 where no time would help.</param>
+public sealed class CommandRefused(RunRefusal reason, double seconds = 0) : Exception(reason.ToString())
+{
+    public RunRefusal Reason { get; } = reason;
+    public double Seconds { get; } = seconds;
+}
 
 /// <summary>
 /// The stand-in device as a pure state machine: a state, a plan and either a command or time that went by give the next
@@ -62,9 +81,9 @@ public static class PracticeMachine
     public static (RunState State, ImmutableArray<RunHappening> Happened) Confirm(RunPlan plan, RunState state)
     {
         if (state.Phase is not (RunPhase.WaitingForPaper or RunPhase.WaitingForTool) || plan.Steps[state.Step] is not Stop stop)
-            throw new CommandRefused("The machine is not waiting for a hand just now.");
+            throw new CommandRefused(RunRefusal.NotWaiting);
         if (stop.WaitSeconds - state.SecondsInto is > 0 and var left)
-            throw new CommandRefused($"The tip is not hot yet: {Math.Ceiling(left):0} s of machine time to go.");
+            throw new CommandRefused(RunRefusal.NotHot, left);
         var confirmed = new RunHappening(RunHappeningKind.Confirmed, state.Step, 0, state.MachineSeconds);
         var (next, entered) = Enter(plan, state with { Step = state.Step + 1 });
         return (next, [confirmed, .. entered]);
@@ -73,17 +92,17 @@ public static class PracticeMachine
     /// <exception cref="CommandRefused">The machine is not running.</exception>
     public static (RunState State, ImmutableArray<RunHappening> Happened) Pause(RunState state) => state.Phase == RunPhase.Running
         ? (state with { Phase = RunPhase.Paused }, [Note(RunHappeningKind.Paused, state)])
-        : throw new CommandRefused("Only a running machine can pause.");
+        : throw new CommandRefused(RunRefusal.NotRunning);
 
     /// <exception cref="CommandRefused">The machine is not paused.</exception>
     public static (RunState State, ImmutableArray<RunHappening> Happened) Resume(RunState state) => state.Phase == RunPhase.Paused
         ? (state with { Phase = RunPhase.Running }, [Note(RunHappeningKind.Resumed, state)])
-        : throw new CommandRefused("The machine is not paused.");
+        : throw new CommandRefused(RunRefusal.NotPaused);
 
     /// <exception cref="CommandRefused">The run is over already.</exception>
     public static (RunState State, ImmutableArray<RunHappening> Happened) Stop(RunState state) => !state.IsOver
         ? (state with { Phase = RunPhase.Stopped }, [Note(RunHappeningKind.Stopped, state)])
-        : throw new CommandRefused("This run is over already.");
+        : throw new CommandRefused(RunRefusal.Over);
 
     /// <summary>Lets <paramref name="seconds"/> of machine time go by; waits at the next stop. Finished lines are told once, together.</summary>
     public static (RunState State, ImmutableArray<RunHappening> Happened) Advance(RunPlan plan, RunState state, double seconds)

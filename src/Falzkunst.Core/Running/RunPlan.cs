@@ -24,23 +24,6 @@ public sealed record RunPlan(ImmutableArray<RunStep> Steps, int ToolChanges)
 [JsonDerivedType(typeof(Pass), "pass")]
 public abstract record RunStep(double Seconds);
 
-/// <summary>A moment that needs a hand.</summary>
-/// <param name="Kind">Loading paper, something at the tools, turning the sheet over, unloading.</param>
-/// <param name="Title">What to do, in one short line.</param>
-/// <param name="Actions">Each thing to do, in order, as a sentence.</param>
-/// <param name="Warning">What must not be done; null where nothing can go wrong.</param>
-/// <param name="WaitSeconds">How long to wait before going on, such as for heat.</param>
-public sealed record Stop(StopKind Kind, string Title, ImmutableArray<string> Actions, string? Warning, double WaitSeconds)
-    : RunStep(WaitSeconds);
-
-public enum StopKind
-{
-    LoadPaper,
-    Tools,
-    Turn,
-    Unload,
-}
-
 /// <summary>One tool over the sheet.</summary>
 /// <param name="Title">Such as "Inner cuts".</param>
 /// <param name="Operation">The operation of all its lines.</param>
@@ -74,5 +57,10 @@ public sealed record Pass(
 /// <param name="Seconds">Way to it and the line itself.</param>
 public sealed record PassLine(string Piece, int Copy, string Line, ImmutableArray<Path> Strokes, double Seconds);
 
-/// <summary>A plan that cannot be made, with a sentence that says what to do.</summary>
-public sealed class PlanRefused(string message) : Exception(message);
+/// <summary>No holder of the machine takes a tool, so that no plan can be made.</summary>
+public sealed class PlanRefused(string machine, Tool tool) : Exception($"{machine} has no holder for a {tool.Name()}")
+{
+    /// <summary>Name of the machine.</summary>
+    public string Machine { get; } = machine;
+    public Tool Tool { get; } = tool;
+}

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -12,6 +11,9 @@ public static class RunPlanner
     /// <summary>A half cut stands out by this share of the paper and presses with this share of the force of a cut through it.</summary>
     private const double HalfCutDepth = 0.5;
     private const double HalfCutForce = 0.6;
+
+    /// <summary>Foil reaches so far beyond the lines on all sides, mm.</summary>
+    private const double FoilEdgeMm = 6;
 
     /// <summary>Plans a sheet. What is worked from the back runs first, with the sheet face down, and then it is turned over.</summary>
     /// <param name="lines">The lines on the sheet, as seen from the front.</param>
@@ -37,18 +39,19 @@ public static class RunPlanner
         var holders = ToolChangePlan.For(tools, machine);
 
         var steps = ImmutableArray.CreateBuilder<RunStep>();
-        steps.Add(Loading(sheet, isTurned, machine, stock, tools, holders));
+        var settings = groups.Select((g, i) => SettingsFor(g.Key, tools[i].Tool, stock)).ToList();
+        steps.Add(Loading(sheet, isTurned, machine, settings, tools, holders));
         var head = new Point(0, sheetHeight);
         for (var i = 0; i < groups.Count; i++)
         {
-            if (i > 0 && groups[i - 1].Key.Work.FromBack && !groups[i].Key.Work.FromBack) steps.Add(TurningOver(sheet));
-            if (HandsBefore(i, groups, tools, holders, machine, stock) is { } stop) steps.Add(stop);
-            var settings = SettingsFor(groups[i].Key, tools[i].Tool, stock);
+            if (i > 0 && groups[i - 1].Key.Work.FromBack && !groups[i].Key.Work.FromBack) steps.Add(new Stop(StopKind.Turn, [new TurnSheet(sheet)], StopWarning.TurningOtherWay, 0));
+            if (HandsBefore(i, groups, tools, holders, machine, settings[i]) is { } stop) steps.Add(stop);
             var title = groups[i].Key.Stage.Title() + (groups[i].Key.Work.FromBack ? ", from the back" : "");
-            var pass = RunPass([.. groups[i]], title, tools[i], holders[i].Holder.Name, settings, machine, ref head);
+            var pass = RunPass([.. groups[i]], title, tools[i], holders[i].Holder.Name, settings[i], machine, ref head);
             steps.Add(pass);
         }
-        steps.Add(Unloading(sheet, groups.Count > 0 && groups[^1].Key.Stage == Stage.Foil));
+        var foilIsOn = groups.Count > 0 && groups[^1].Key.Stage == Stage.Foil;
+        steps.Add(new Stop(StopKind.Unload, [.. foilIsOn ? [new PeelFoil()] : Array.Empty<HandWork>(), new LookAndUnload(sheet)], StopWarning.None, 0));
         return new RunPlan(steps.ToImmutable(), holders.Count(h => h is { PutIn: true, AtStart: false }));
     }
 
@@ -70,26 +73,20 @@ public static class RunPlanner
         return key.Work.Settings?.Over(settings) ?? settings;
     }
 
-    private static Stop TurningOver(string sheet) => new(
-        StopKind.Turn, "Turn the sheet over",
-        [$"Take {sheet} off the mat, turn it over left to right like the page of a book, and lay it face up in the same corner."],
-        "Turn it about its upright edge only; turned the other way, all that follows lands upside down.", 0);
-
     private static Stop Loading(
-        string sheet, bool faceDown, Machine machine, Stock stock, List<ToolInHand> tools, List<(Holder Holder, bool PutIn, bool AtStart)> holders)
+        string sheet, bool faceDown, Machine machine, List<ToolSettings> settings, List<ToolInHand> tools, List<(Holder Holder, bool PutIn, bool AtStart)> holders)
     {
-        var actions = ImmutableArray.CreateBuilder<string>();
-        actions.Add($"Lay {sheet} on the mat{(faceDown ? ", face down" : "")}, upper left corner in the mat's corner, and load the mat.");
+        var work = ImmutableArray.CreateBuilder<HandWork>();
+        work.Add(new LayPaper(sheet, faceDown));
         for (var i = 0; i < tools.Count; i++)
         {
-            if (!holders[i].AtStart || tools[i].Tool == Tool.FoilTip) continue;
-            actions.Add(PutIn(tools[i], holders[i].Holder, machine.Holders.Length, stock));
+            if (holders[i].AtStart && tools[i].Tool != Tool.FoilTip) work.Add(PutIn(tools[i], holders[i].Holder, machine, settings[i]));
         }
-        return new Stop(StopKind.LoadPaper, $"Load {sheet}", actions.ToImmutable(), null, 0);
+        return new Stop(StopKind.LoadPaper, work.ToImmutable(), StopWarning.None, 0);
     }
 
-    private static string PutIn(ToolInHand tool, Holder holder, int holders, Stock stock) =>
-        $"Put the {tool.Name} into the {(holders > 1 ? holder.Name + " holder" : "holder")} ({ToolWords.Describe(stock.SettingsFor(tool.Tool))}).";
+    private static PutToolIn PutIn(ToolInHand tool, Holder holder, Machine machine, ToolSettings settings) =>
+        new(tool.Tool, tool.Ink, tool.TipMm, machine.Holders.Length > 1 ? holder.Name : null, settings);
 
     private static Stop? HandsBefore(
         int i,
@@ -97,44 +94,22 @@ public static class RunPlanner
         List<ToolInHand> tools,
         List<(Holder Holder, bool PutIn, bool AtStart)> holders,
         Machine machine,
-        Stock stock)
+        ToolSettings settings)
     {
-        var actions = ImmutableArray.CreateBuilder<string>();
-        var titles = new List<string>();
+        var work = ImmutableArray.CreateBuilder<HandWork>();
         double wait = 0;
         var foilNow = tools[i].Tool == Tool.FoilTip;
         var foilBefore = i > 0 && tools[i - 1].Tool == Tool.FoilTip;
-        if (foilBefore && (!foilNow || tools[i] != tools[i - 1]))
-        {
-            actions.Add("Peel the foil off without moving the paper on the mat, and look whether every line took.");
-            titles.Add("take the foil off");
-        }
-        if (holders[i].PutIn && (!holders[i].AtStart || foilNow))
-        {
-            actions.Add(PutIn(tools[i], holders[i].Holder, machine.Holders.Length, stock));
-            titles.Add($"put the {tools[i].Name} in");
-        }
+        if (foilBefore && (!foilNow || tools[i] != tools[i - 1])) work.Add(new PeelFoil());
+        if (holders[i].PutIn && (!holders[i].AtStart || foilNow)) work.Add(PutIn(tools[i], holders[i].Holder, machine, settings));
         if (foilNow && (!foilBefore || tools[i] != tools[i - 1]))
         {
-            var area = groups[i].Aggregate(Box.Empty, (box, l) => box.Include(l.Path.Bounds)).Grow(6);
-            actions.Add(string.Create(CultureInfo.InvariantCulture,
-                $"Tape {ColourWords.Name(tools[i].Ink ?? Line.GoldFoil)} foil, at least {area.Width:0} × {area.Height:0} mm, taut over the marked area."));
-            titles.Add("tape the foil down");
-            wait = stock.SettingsFor(Tool.FoilTip).WarmUpSeconds;
-            if (wait > 0) actions.Add(string.Create(CultureInfo.InvariantCulture, $"Let the tip warm up for {wait / 60:0.#} minutes."));
+            var area = groups[i].Aggregate(Box.Empty, (box, l) => box.Include(l.Path.Bounds)).Grow(FoilEdgeMm);
+            work.Add(new TapeFoil(tools[i].Ink ?? WorkedItem.GoldFoil, area));
+            wait = settings.WarmUpSeconds;
+            if (wait > 0) work.Add(new WarmUp(wait));
         }
-        if (actions.Count == 0) return null;
-        var title = string.Join(", ", titles);
-        return new Stop(StopKind.Tools, char.ToUpperInvariant(title[0]) + title[1..], actions.ToImmutable(),
-            $"Do not unload. {groups[i].Key.Stage.Title()} and all that follows run on this load.", wait);
-    }
-
-    private static Stop Unloading(string sheet, bool foilIsOn)
-    {
-        ImmutableArray<string> looking = foilIsOn
-            ? ["Peel the foil off.", "Look at every piece while the sheet still lies on the mat, then unload."]
-            : ["Look at every piece while the sheet still lies on the mat, then unload."];
-        return new Stop(StopKind.Unload, $"Look, then unload {sheet}", looking, null, 0);
+        return work.Count == 0 ? null : new Stop(StopKind.Tools, work.ToImmutable(), StopWarning.Unloading, wait) { Next = groups[i].Key.Stage };
     }
 
     private static Pass RunPass(

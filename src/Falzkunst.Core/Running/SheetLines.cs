@@ -72,18 +72,19 @@ public static class SheetLines
         Piece piece, int copy, Affine place, IReadOnlyDictionary<string, ImmutableArray<Path>>? scores = null)
     {
         var fills = AreaFills.Of(piece);
-        foreach (var (line, path) in piece.Drawn)
+        foreach (var lines in piece.Drawn.GroupBy(l => l.Id))
         {
-            if (StageOf(line) is not { } stage) continue;
+            var line = lines.First();
+            if (StageOf(line, piece.RoleOf(line) == LineRole.Outline) is not { } stage) continue;
             var work = LineWork.Of(line);
-            IEnumerable<Path> runs = scores?.GetValueOrDefault(line.Id, [path]) ?? [path];
+            var runs = scores is not null && scores.TryGetValue(line.Id, out var fitted) ? fitted : lines.Select(l => l.Path);
             foreach (var run in runs.Concat(fills.GetValueOrDefault(line.Id, [])))
                 yield return new SheetLine(stage, line.Operation, line.Ink, piece.Id, copy, line.Id, run.Map(place), work);
         }
     }
 
     /// <summary>When a line runs; null where no tool runs it.</summary>
-    public static Stage? StageOf(Line line) => line.Operation switch
+    public static Stage? StageOf(Line line, bool isOutline) => line.Operation switch
     {
         _ when line.Way.LeftOut => null,
         Operation.Draw => Stage.Draw,
@@ -92,7 +93,7 @@ public static class SheetLines
         Operation.Score => Stage.Score,
         Operation.Perforate => Stage.Perforate,
         Operation.Cut when line.Way.HalfCut => Stage.HalfCuts,
-        Operation.Cut => line.Role == LineRole.Outline ? Stage.OuterCuts : Stage.InnerCuts,
+        Operation.Cut => isOutline ? Stage.OuterCuts : Stage.InnerCuts,
         _ => null,
     };
 }

@@ -1,21 +1,9 @@
-using System.Globalization;
 using Falzkunst.Core.Catalogue;
-using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Core.Running;
 
 /// <summary>A tool as a hand knows it: two pens of different colour or tip are two tools.</summary>
-internal readonly record struct ToolInHand(Tool Tool, string? Ink, double? TipMm = null)
-{
-    public string Name
-    {
-        get
-        {
-            var name = Tool == Tool.Pen && Ink is not null ? $"{ColourWords.Name(Ink)} pen" : Tool.Name();
-            return TipMm is { } tip ? string.Create(CultureInfo.InvariantCulture, $"{name} of {tip:0.##} mm") : name;
-        }
-    }
-}
+internal readonly record struct ToolInHand(Tool Tool, string? Ink, double? TipMm = null);
 
 /// <summary>
 /// Which holder carries which tool when, with the fewest changes: a tool is put where none is yet, else it replaces the one
@@ -40,7 +28,7 @@ internal static class ToolChangePlan
             }
             var fitting = machine.Holders.Where(h => h.Tools.Contains(tool.Tool)).ToList();
             if (fitting.Count == 0)
-                throw new PlanRefused($"{machine.Name} has no holder for a {tool.Tool.Name()}. Choose another machine at Set-out, or give those lines another operation.");
+                throw new PlanRefused(machine.Name, tool.Tool);
             var empty = fitting.Where(h => !carried.ContainsKey(h)).MinBy(h => h.Tools.Length);
             var holder = empty ?? fitting.MaxBy(h => NextUse(needed, i, carried[h]))!;
             carried[holder] = tool;

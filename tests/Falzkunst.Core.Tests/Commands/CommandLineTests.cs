@@ -1,3 +1,4 @@
+using Falzkunst.Core.Actions;
 using Falzkunst.Core.Commands;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -8,13 +9,16 @@ namespace Falzkunst.Core.Tests.Commands;
 public sealed class CommandLineTests
 {
     private static readonly Project Start = Given.ProjectOf(
-        Given.Piece("p1", 80, 50, (Given.Line("l2", LineRole.Opening, Operation.Cut), Path.Rectangle(10, 10, 22, 22)), (Given.Line("l3", LineRole.Inner, Operation.Draw), Given.Straight(40, 10, 70, 10))),
+        Given.Piece("p1", 80, 50, Given.Line(Path.Rectangle(10, 10, 22, 22), Operation.Cut), Given.Line(Given.Straight(40, 10, 70, 10), Operation.Draw)),
         Given.Piece("p2", 20, 20) with { Place = Affine.Move(100, 0) }, Given.Piece("p3", 10, 10) with { Place = Affine.Move(200, 60) });
 
-    private static Project Do(string text, Picked what, Project? from = null) =>
-        Edits.Apply(from ?? Start, CommandLine.Read(text, new CommandContext(from ?? Start, what, Given.Drawer)), Given.Drawer);
+    private static Project Do(string text, Picked what, Project? from = null)
+    {
+        var context = new BenchContext(from ?? Start, what, Given.Drawer);
+        return Edits.Apply(context.Project, CommandLine.Read(text, context).For(context), Given.Drawer);
+    }
 
-    private static Picked Lines(params string[] lines) => new(["p1"], [.. lines]);
+    private static Picked Lines(params string[] lines) => Picked.OfLines("p1", [.. lines]);
     private static readonly Picked One = Picked.Whole("p1"), Three = Picked.Whole("p1", "p2", "p3");
     private static Box BoxOf(Project p, string id) => Picked.Whole(id).Box(p.Design);
 
@@ -31,12 +35,12 @@ public sealed class CommandLineTests
             {
                 try
                 {
-                    edit = CommandLine.Read(command.Usage, new CommandContext(project, what, Given.Drawer));
+                    edit = CommandLine.Read(command.Usage, new BenchContext(project, what, Given.Drawer)).For(new BenchContext(project, what, Given.Drawer));
                     break;
                 }
                 catch (EditRefused refusal)
                 {
-                    Assert.True(refusal.Message.Contains("pick", StringComparison.OrdinalIgnoreCase) || refusal.Message.Contains("lines", StringComparison.Ordinal), $"{command.Usage}: {refusal.Message}");
+                    Assert.True(refusal.Reason is Reason.LinesOnly or Reason.OneLineOnly or Reason.OnePieceOnly or Reason.AlignTwo or Reason.PlainAlready, $"{command.Usage}: {refusal.Message}");
                 }
             }
             Assert.NotNull(edit);
@@ -58,10 +62,10 @@ public sealed class CommandLineTests
     {
         var locked = Do("lock size", Lines("l2"));
         var after = Do("size 160 100", One, locked).Design.Pieces[0];
-        Assert.Equal(22, after.Shape.Paths[1].Bounds.Width, 9);
-        Assert.Equal(22, after.Shape.Paths[1].Bounds.Height, 9);
-        Assert.Equal(new Point(42, 42), after.Shape.Paths[1].Bounds.Centre);
-        Assert.Equal(44, Do("size 160 100", One, Do("free size", Lines("l2"), locked)).Design.Pieces[0].Shape.Paths[1].Bounds.Width, 9);
+        Assert.Equal(22, after.Lines[1].Path.Bounds.Width, 9);
+        Assert.Equal(22, after.Lines[1].Path.Bounds.Height, 9);
+        Assert.Equal(new Point(42, 42), after.Lines[1].Path.Bounds.Centre);
+        Assert.Equal(44, Do("size 160 100", One, Do("free size", Lines("l2"), locked)).Design.Pieces[0].Lines[1].Path.Bounds.Width, 9);
     }
 
     [Fact]
@@ -72,7 +76,7 @@ public sealed class CommandLineTests
         var spread = Do("spread across", Three);
         var gaps = (BoxOf(spread, "p2").MinX - BoxOf(spread, "p1").MaxX, BoxOf(spread, "p3").MinX - BoxOf(spread, "p2").MaxX);
         Assert.Equal(gaps.Item1, gaps.Item2, 9);
-        Assert.Equal(29, Do("centre piece", Lines("l2")).Design.Pieces[0].Shape.Paths[1].Bounds.MinX, 9);
+        Assert.Equal(29, Do("centre piece", Lines("l2")).Design.Pieces[0].Lines[1].Path.Bounds.MinX, 9);
     }
 
     [Fact]
@@ -88,7 +92,7 @@ public sealed class CommandLineTests
         Assert.All(ring.Shape.Paths.Skip(2), p => Assert.Equal(30, p.Length, 9));
         var reflected = Do("reflect right", One).Design;
         Assert.Equal(new Box(80, 0, 160, 50), Picked.Whole("p4").Box(reflected));
-        Assert.Equal(70 - 22, reflected.Find("p4")!.Shape.Paths[1].Bounds.MinX, 9);
+        Assert.Equal(70 - 22, reflected.Find("p4")!.Lines[1].Path.Bounds.MinX, 9);
     }
 
     [Fact]
@@ -109,11 +113,11 @@ public sealed class CommandLineTests
     {
         var moved = Do("move 10 10", One);
         var drawn = Do("draw slot 30 30 20 4", One, moved).Design.Pieces[0];
-        Assert.Equal(LineRole.Opening, drawn.Lines[^1].Role);
-        Assert.Equal(new Point(20, 20), drawn.Shape.Paths[^1].Bounds.Min);
+        Assert.Equal(LineRole.Opening, drawn.RoleOf(drawn.Lines[^1]));
+        Assert.Equal(new Point(20, 20), drawn.Lines[^1].Path.Bounds.Min);
         Assert.Equal("Star", Do("draw star 0 0 30 30 apart", One).Design.Pieces[^1].Name);
         var aid = Do("draw rectangle 0 0 22 60 apart for aid", One).Design;
-        Assert.Equal(Operation.Aid, Assert.Single(aid.Loose).Line.Operation);
+        Assert.Equal(Operation.Aid, Assert.Single(aid.Loose).Operation);
     }
 
     [Fact]
@@ -128,7 +132,7 @@ public sealed class CommandLineTests
         Assert.Throws<EditRefused>(() => Do("merge", Picked.Whole("p1", "p2")));
         Assert.Equal(["p2", "p3", "p1"], Do("layer top", One).Design.Pieces.Select(p => p.Id));
         var given = Do("give to p2", Lines("l3")).Design;
-        Assert.Equal(new Point(-60, 10), given.Find("p2")!.Shape.Paths[1].Start);
+        Assert.Equal(new Point(-60, 10), given.Find("p2")!.Lines[1].Path.Start);
     }
 
     [Fact]
@@ -136,7 +140,7 @@ public sealed class CommandLineTests
     {
         var locked = Do("lock", One);
         foreach (var text in new[] { "move 1 1", "size 10", "turn 5", "mirror across", "draw slot 1 1 9 3" })
-            Assert.Contains("locked", Assert.Throws<EditRefused>(() => Do(text, One, locked)).Message, StringComparison.Ordinal);
+            Assert.Equal(Reason.Locked, Assert.Throws<EditRefused>(() => Do(text, One, locked)).Reason);
         Assert.Equal("slate-220", Do("stock slate", One, locked).Design.Pieces[0].Stock);
     }
 
@@ -154,20 +158,20 @@ public sealed class CommandLineTests
     }
 
     [Theory]
-    [InlineData("", "Type what to do")]
-    [InlineData("sparkle", "no command")]
-    [InlineData("turn", "lacks degrees")]
-    [InlineData("turn left", "no number")]
-    [InlineData("turn 90 now", "too much")]
-    [InlineData("size wide", "not a length")]
-    [InlineData("size 0", "measures between")]
-    [InlineData("align sideways", "not one of")]
-    [InlineData("stock plywood", "There is no stock")]
-    [InlineData("rows 100 columns 100", "places")]
-    [InlineData("draw star 0 0 9 9 points 2", "Between")]
-    [InlineData("name \"half", "not closed")]
-    [InlineData("fill wavy", "not one of")]
-    [InlineData("layer 9", "layers go from")]
-    public void What_cannot_be_understood_says_what_is_wrong(string text, string word) =>
-        Assert.Contains(word, Assert.Throws<EditRefused>(() => Do(text, One)).Message, StringComparison.Ordinal);
+    [InlineData("", Reason.CommandEmpty)]
+    [InlineData("sparkle", Reason.NoSuchCommand)]
+    [InlineData("turn", Reason.CommandLacks)]
+    [InlineData("turn left", Reason.NotANumber)]
+    [InlineData("turn 90 now", Reason.CommandTooMuch)]
+    [InlineData("size wide", Reason.NotALength)]
+    [InlineData("size 0", Reason.OutOfRange)]
+    [InlineData("align sideways", Reason.NotOneOf)]
+    [InlineData("stock plywood", Reason.NoSuchName)]
+    [InlineData("rows 100 columns 100", Reason.OutOfRange)]
+    [InlineData("draw star 0 0 9 9 points 2", Reason.OutOfRange)]
+    [InlineData("name \"half", Reason.QuoteOpen)]
+    [InlineData("fill wavy", Reason.NotOneOf)]
+    [InlineData("layer 9", Reason.OutOfRange)]
+    public void What_cannot_be_understood_says_what_is_wrong(string text, Reason reason) =>
+        Assert.Equal(reason, Assert.Throws<EditRefused>(() => Do(text, One)).Reason);
 }

@@ -60,8 +60,8 @@ public sealed class AreaFillTests
     {
         var filled = new Manner { Fill = new AreaFill(FillPattern.Parallel, 1) };
         var piece = Given.Piece("p1", 60, 60,
-            (Given.Line("l2", LineRole.Inner, Operation.Draw).With(filled), Square), (Given.Line("l3", LineRole.Inner, Operation.Draw).With(filled), Bowl),
-            (Given.Line("l4", LineRole.Inner, Operation.Foil).With(filled), Bowl));
+            (Line)Given.Line(Square, Operation.Draw).With(filled), (Line)Given.Line(Bowl, Operation.Draw).With(filled),
+            (Line)Given.Line(Bowl, Operation.Foil).With(filled));
         var strokes = AreaFills.Of(piece);
         Assert.Equal(["l2", "l4"], strokes.Keys.Order());
         Assert.All(strokes["l2"].SelectMany(s => Sampling.Midpoints(s, 0.5, 10_000)), p => Assert.True(InArea(p, -0.01)));

@@ -8,7 +8,7 @@ public sealed class MotifTests
 {
     private static Piece At(Piece piece, double x, double y, double turn = 0) => piece with { Place = Affine.Turn(turn).Then(Affine.Move(x, y)) };
 
-    private static LooseLine Loose(string id, Path path) => new(Given.Line(id, LineRole.Inner, Operation.Draw), path);
+    private static Line Loose(string id, Path path) => Given.Line(path, Operation.Draw) with { Id = id };
 
     [Fact]
     public void What_lies_on_or_touches_each_other_is_one_motif_in_reading_order()
@@ -36,14 +36,14 @@ public sealed class MotifTests
         Assert.Equal(40 + design.Pieces.Length, taken.NextPiece);
         // Taken side by side, what was apart stays apart and what hung together hangs together.
         Assert.Equal(motifs.Select(m => m.Pieces.Length).Order(), Motifs.Of(taken).Select(m => m.Pieces.Length).Order());
-        Assert.True(taken.Pieces.All(p => p.Shape.Paths[0].BoundsUnder(p.Place).Min is { X: > -1e-6, Y: > -1e-6 }));
+        Assert.True(taken.Pieces.All(p => p.Outline.Path.BoundsUnder(p.Place).Min is { X: > -1e-6, Y: > -1e-6 }));
     });
 
     [Fact]
     public void The_same_outline_is_known_again_turned_mirrored_and_drawn_from_another_start() => Gen.Select(Gen.Double[0, 360], Gen.Bool, Gen.Int[0, 9]).Sample((turn, mirrored, start) =>
     {
         var star = PathNodes.WrittenOut(new StarShape(0, 0, 30, 40, 5).ToPath());
-        Piece Of(Path outline) => Given.Piece("p1", 1, 1) with { Shape = new PieceShape([outline]) };
+        Piece Of(Path outline) => Piece.Of("p1", "Piece p1", "chalk-200", Affine.Identity, [Given.Line(outline, Operation.Cut)]);
         var other = star.StartingAt(start).Map(Affine.Scale(mirrored ? -1 : 1, 1).Then(Affine.Turn(turn)).Then(Affine.Move(7, -3)));
         Assert.True(SameShape.Are(Of(star), Of(mirrored ? other.Reversed() : other)));
         Assert.False(SameShape.Are(Of(star), Of(other.Map(Affine.Scale(1.05, 1.05)))));

@@ -8,35 +8,34 @@ public sealed class ScoreEndsTests
 {
     private static Path[] Fit(Piece piece, double clearance, string line = "l2") => [.. ScoreEnds.Fit(piece, clearance)[line]];
 
-    private static Line Score(string id = "l2") => Given.Line(id, LineRole.Inner, Operation.Score);
+    private static Line Score(Path path) => Given.Line(path, Operation.Score);
 
     [Fact]
     public void A_fold_from_edge_to_edge_stops_short_at_both_ends()
     {
-        var score = Assert.Single(Fit(Given.Piece("p", 100, 60, (Score(), Given.Straight(50, 0, 50, 60))), 1));
+        var score = Assert.Single(Fit(Given.Piece("p", 100, 60, Score(Given.Straight(50, 0, 50, 60))), 1));
         Assert.Equal((1.01, 58.99), (Math.Round(score.Start.Y, 6), Math.Round(score.End.Y, 6)));
     }
 
     [Fact]
     public void A_fold_drawn_too_long_is_cut_back_and_one_drawn_a_little_short_is_drawn_out()
     {
-        Assert.Equal(57.98, Assert.Single(Fit(Given.Piece("p", 100, 60, (Score(), Given.Straight(50, -20, 50, 80))), 1)).Length, 1e-6);
-        Assert.Equal(57.98, Assert.Single(Fit(Given.Piece("p", 100, 60, (Score(), Given.Straight(50, 3, 50, 57.5))), 1)).Length, 1e-6);
+        Assert.Equal(57.98, Assert.Single(Fit(Given.Piece("p", 100, 60, Score(Given.Straight(50, -20, 50, 80))), 1)).Length, 1e-6);
+        Assert.Equal(57.98, Assert.Single(Fit(Given.Piece("p", 100, 60, Score(Given.Straight(50, 3, 50, 57.5))), 1)).Length, 1e-6);
     }
 
     [Fact]
     public void A_score_in_mid_paper_is_the_very_line_that_was_drawn()
     {
         var drawn = Given.Straight(20, 20, 80, 40);
-        Assert.Same(drawn, Assert.Single(Fit(Given.Piece("p", 100, 60, (Score(), drawn)), 1)));
+        Assert.Same(drawn, Assert.Single(Fit(Given.Piece("p", 100, 60, Score(drawn)), 1)));
     }
 
     [Fact]
     public void On_a_slanted_edge_the_distance_is_measured_square_to_the_edge()
     {
-        var triangle = new Piece("p", "p", "chalk-200", 1, Affine.Identity,
-            new PieceShape([Path.Polyline([new(0, 0), new(100, 0), new(0, 100)], true), Given.Straight(30, 10, 30, 90)]),
-            [Given.Line("l1", LineRole.Outline, Operation.Cut), Score()]);
+        var triangle = Piece.Of("p", "p", "chalk-200", Affine.Identity,
+            [Given.Line(Path.Polyline([new(0, 0), new(100, 0), new(0, 100)], true), Operation.Cut), Score(Given.Straight(30, 10, 30, 90))]);
         var score = Assert.Single(Fit(triangle, 2));
         Assert.Equal(70 - 2.01 * Math.Sqrt(2), score.End.Y, 1e-6);
     }
@@ -44,9 +43,9 @@ public sealed class ScoreEndsTests
     [Fact]
     public void An_opening_parts_a_fold_and_a_score_along_the_edge_does_not_run()
     {
-        var window = Given.Piece("p", 100, 60, (Score(), Given.Straight(50, 0, 50, 60)), (Given.Line("l3", LineRole.Opening, Operation.Cut), Path.Rectangle(40, 20, 20, 20)));
+        var window = Given.Piece("p", 100, 60, Score(Given.Straight(50, 0, 50, 60)), Given.Line(Path.Rectangle(40, 20, 20, 20), Operation.Cut));
         Assert.Equal([17.98, 17.98], Fit(window, 1).Select(p => Math.Round(p.Length, 6)));
-        Assert.Empty(Fit(Given.Piece("p", 100, 60, (Score(), Given.Straight(0.4, 0, 0.4, 60))), 1));
+        Assert.Empty(Fit(Given.Piece("p", 100, 60, Score(Given.Straight(0.4, 0, 0.4, 60))), 1));
     }
 
     [Fact]
@@ -59,11 +58,10 @@ public sealed class ScoreEndsTests
             if (Math.Abs(Polygons.SignedArea(outline)) < 1 || a.DistanceTo(b) < 1) return;
             var ring = Path.Polyline(outline, true);
             var cuts = holes.Prepend(ring).ToList();
-            var piece = new Piece("p", "p", "chalk-200", 1, Affine.Identity, new PieceShape([.. cuts, Given.Straight(a.X, a.Y, b.X, b.Y)]),
-                [Given.Line("l1", LineRole.Outline, Operation.Cut), .. holes.Select((_, i) => Given.Line($"h{i}", LineRole.Opening, Operation.Cut)), Score("s")]);
-            var fitted = Fit(piece, clearance, "s");
+            var piece = Piece.Of("p", "p", "chalk-200", Affine.Identity, [.. cuts.Select(c => Given.Line(c, Operation.Cut)), Score(Given.Straight(a.X, a.Y, b.X, b.Y))]);
+            var fitted = Fit(piece, clearance, piece.Lines[^1].Id);
             double Distance(Point p) => cuts.Min(c => Polygons.DistanceToRing(Flattening.Flatten(c, 0.0005), p));
-            bool OnPaper(Point p) => cuts.Aggregate(false, (inside, c) => inside ^ Polygons.Contains(c.Flat, p));
+            bool OnPaper(Point p) => Polygons.Contains(ring.Flat, p) && !holes.Any(h => Polygons.Contains(h.Flat, p));
             foreach (var run in fitted)
             {
                 for (var i = 0; i <= 40; i++) Assert.True(Distance(Point.Lerp(run.Start, run.End, i / 40.0)) >= clearance - 1e-6);

@@ -12,15 +12,11 @@ internal static class Shapes
 
     public static Path Circle(double x, double y, double r) => EllipticArc.Ellipse(new(x, y), r, r);
 
-    public static Piece PieceOf(params Path[] rings) => Given.Piece("p", 1, 1) with
-    {
-        Shape = new PieceShape([.. rings]),
-        Lines = [.. rings.Select((_, i) => Given.Line($"l{i + 1}", i == 0 ? LineRole.Outline : LineRole.Opening, Operation.Cut))],
-    };
+    public static Piece PieceOf(params Path[] rings) =>
+        Piece.Of("p", "Piece p", "chalk-200", Affine.Identity, rings.Select(r => Given.Line(r, Operation.Cut)));
 
     public static Region Of(Piece piece) => Region.Of(
-        [.. Flattening.Flatten(piece.Shape.Paths[0], 0.001)],
-        [.. piece.Shape.Paths.Zip(piece.Lines).Skip(1).Where(l => l.Second.Role == LineRole.Opening).Select(l => Flattening.Flatten(l.First, 0.001))]);
+        Flattening.Flatten(piece.Outline.Path, 0.001), [.. piece.Paper.Openings.Select(o => Flattening.Flatten(o, 0.001))]);
 
     /// <summary>Discs joined by bars of any width, with openings near each other and near the rim.</summary>
     public static readonly Gen<Piece> Joined =

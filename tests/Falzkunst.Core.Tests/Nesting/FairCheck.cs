@@ -1,3 +1,4 @@
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Nesting;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Geometries.Utilities;
@@ -46,7 +47,7 @@ internal static class FairCheck
             var left = result.Left.Where(l => l.Id == piece.Id).ToList();
             Assert.Equal(placed.Count, placed.Select(p => p.Copy).Distinct().Count());
             Assert.Equal(piece.Quantity, placed.Count + left.Sum(l => l.Copies));
-            Assert.All(left, l => Assert.EndsWith(".", l.Reason, StringComparison.Ordinal));
+            Assert.All(left, l => Assert.Equal(l.Why.Code == UnfitCode.TooLarge, l.Why.Oversize is not null));
             Assert.All(placed.Where(p => !job.Pins.Any(q => q.Piece == p.Id && q.Copy == p.Copy)), p =>
             {
                 Assert.Contains(p.Degrees, piece.Turns.IsFree ? [p.Degrees] : piece.Turns.Degrees);

@@ -58,7 +58,7 @@ public sealed class KeptRestTests
         var rest = KeptRest.Whole(Sheet(("p1", 5, 5)), Design, "Rest 1")!;
         var stock = Given.Stock("chalk-200") with { Offcuts = [rest] };
         var machine = Given.Machine("twin-330");
-        var placed = PaperPlacing.Place(Design with { Pieces = [.. Design.Pieces.Select(p => p with { Quantity = 4 })] }, [stock], machine, 2, 1, "x", NestEffort.FirstAnswer);
+        var placed = PaperPlacing.Place(Design with { Pieces = [.. Design.Pieces.Select(p => p with { Quantity = 4 })] }, [stock], machine, 2, 1, "x", NestEffort.FirstAnswer, "b");
         Assert.Equal("Rest 1", Assert.Single(placed.Sheets).SizeName);
         Assert.Equal(rest.Outline.Bounds, placed.Sheets[0].Outline!.Bounds);
         var layout = placed.Of("chalk-200", Design);

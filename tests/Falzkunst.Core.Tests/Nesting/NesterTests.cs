@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using CsCheck;
 using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
 
@@ -62,7 +63,7 @@ public sealed class NesterTests
         {
             FairCheck.Demand(job, answer);
             Assert.Empty(NestCheck.Faults(job, answer));
-            Assert.DoesNotContain(answer.Left, l => l.Reason.Contains("exact check", StringComparison.Ordinal));
+            Assert.DoesNotContain(answer.Left, l => l.Why.Code == UnfitCode.NotExact);
         }
     }, iter: Math.Max(400, Check.Iter));
 
@@ -153,11 +154,10 @@ public sealed class NesterTests
     {
         NestResult Try(NestPiece piece) => Nest(new NestJob([new NestSheet("A5 sheet", 148, 210, new Borders(4, 4, 4, 4), 3), new NestSheet("A3 sheet", 297, 420, NoBorders, 0)], [piece], 0), NestEffort.FirstAnswer);
         Assert.Equal(
-            "It is 150.0 × 220.0 mm and 18.0 mm too large for A5 sheet, which leaves 140.0 × 202.0 mm inside its borders. A3 sheet would do, but none is at hand.",
-            Assert.Single(Try(new NestPiece("p", Path.Rectangle(0, 0, 150, 220), 2)).Left).Reason);
-        Assert.EndsWith(
-            "Turned by 90° it would fit A5 sheet, but it may not be turned so. A3 sheet would do, but none is at hand.",
-            Assert.Single(Try(new NestPiece("p", Path.Rectangle(0, 0, 200, 120), 1) { Turns = Turns.Half }).Left).Reason);
+            new Oversize(150, 220, 18, "A5 sheet", 140, 202, LackingSheet: "A3 sheet"),
+            Assert.Single(Try(new NestPiece("p", Path.Rectangle(0, 0, 150, 220), 2)).Left).Why.Oversize);
+        var turned = Assert.Single(Try(new NestPiece("p", Path.Rectangle(0, 0, 200, 120), 1) { Turns = Turns.Half }).Left).Why;
+        Assert.Equal((UnfitCode.TooLarge, 90, "A5 sheet", "A3 sheet"), (turned.Code, turned.Oversize!.TurnDegrees, turned.Oversize.TurnedSheet, turned.Oversize.LackingSheet));
         Assert.Empty(Try(new NestPiece("p", Path.Rectangle(0, 0, 200, 120), 1)).Left);
     }
 

@@ -9,8 +9,7 @@ public sealed class ArrangingTests
 {
     private static readonly Gen<Piece> Pieces =
         from path in Given.Paths from place in Given.Maps
-        select new Piece("p1", "One", "chalk-200", 1, place,
-            new PieceShape([Path.Rectangle(0, 0, 80, 50), path]), [Given.Line("l1", LineRole.Outline, Operation.Cut), Given.Line("l2", LineRole.Inner, Operation.Draw)]);
+        select Given.Piece("p1", 80, 50, Given.Line(path, Operation.Draw)) with { Place = place };
 
     private static readonly Picked One = Picked.Whole("p1");
 
@@ -45,9 +44,9 @@ public sealed class ArrangingTests
     [Fact]
     public void A_mirrored_piece_is_cut_mirrored()
     {
-        var piece = Given.Piece("p1", 80, 50, (Given.Line("l2", LineRole.Inner, Operation.Draw), Given.Straight(10, 10, 20, 10)));
+        var piece = Given.Piece("p1", 80, 50, Given.Line(Given.Straight(10, 10, 20, 10), Operation.Draw));
         var after = Do(Given.ProjectOf(piece), new MirrorPicked(One, true)).Design.Pieces[0];
-        Assert.Equal((70, 60), (after.Shape.Paths[1].Start.X, after.Shape.Paths[1].End.X));
+        Assert.Equal((70, 60), (after.Lines[1].Path.Start.X, after.Lines[1].Path.End.X));
     }
 
     [Fact]

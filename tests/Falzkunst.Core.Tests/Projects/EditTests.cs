@@ -9,13 +9,13 @@ namespace Falzkunst.Core.Tests.Projects;
 public sealed class EditTests
 {
     private static readonly Project Two = Given.ProjectOf(
-        Given.Piece("p1", 60, 40, (Given.Line("l2", LineRole.Inner, Operation.Cut), Given.Straight(10, 20, 50, 20))),
+        Given.Piece("p1", 60, 40, Given.Line(Given.Straight(10, 20, 50, 20), Operation.Cut)),
         Given.Piece("p2", 30, 30));
 
     [Fact]
     public void An_operation_is_given_to_the_named_lines_alone()
     {
-        var after = Edits.Apply(Two, new SetOperation("p1", ["l2"], Operation.Score), Given.Drawer);
+        var after = Edits.Apply(Two, new SetOperation([new("p1", ["l2"])], Operation.Score), Given.Drawer);
         Assert.Equal([Operation.Cut, Operation.Score], after.Design.Pieces[0].Lines.Select(l => l.Operation));
         Assert.Same(Two.Design.Pieces[1], after.Design.Pieces[1]);
         Assert.Equal(Operation.Cut, Two.Design.Pieces[0].Lines[1].Operation);
@@ -36,7 +36,7 @@ public sealed class EditTests
     public void An_open_cut_closed_becomes_an_opening_and_its_finding_goes()
     {
         var open = Path.Polyline([new(10, 10), new(30, 10), new(30, 30), new(10, 30), new(10, 10.3)], closed: false);
-        var project = Given.ProjectOf(Given.Piece("p1", 60, 40, (Given.Line("l2", LineRole.Inner, Operation.Cut), open)));
+        var project = Given.ProjectOf(Given.Piece("p1", 60, 40, Given.Line(open, Operation.Cut)));
         var after = Edits.Apply(project, new CloseOutline("p1", "l2"), Given.Drawer).Design;
         Assert.Equal(60 * 40 - 400, after.Pieces[0].Area, 1e-9);
         Assert.Empty(Checks.Of(after));
@@ -47,16 +47,16 @@ public sealed class EditTests
     [Fact]
     public void Pen_and_foil_come_with_a_colour_and_leave_with_it()
     {
-        var drawn = Edits.Apply(Two, new SetOperation("p1", ["l2"], Operation.Draw), Given.Drawer);
+        var drawn = Edits.Apply(Two, new SetOperation([new("p1", ["l2"])], Operation.Draw), Given.Drawer);
         Assert.Equal("#000000", drawn.Design.Pieces[0].Lines[1].Ink);
-        var cut = Edits.Apply(drawn, new SetOperation("p1", ["l2"], Operation.Cut), Given.Drawer);
+        var cut = Edits.Apply(drawn, new SetOperation([new("p1", ["l2"])], Operation.Cut), Given.Drawer);
         Assert.Null(cut.Design.Pieces[0].Lines[1].Ink);
     }
 
     private static readonly Edit[] Unfit =
     [
-        new SetOperation("p1", ["l9"], Operation.Score), new SetOperation("p9", ["l1"], Operation.Score), new SetOperation("p1", [], Operation.Score),
-        new SetStock(["p1"], "tissue"), new SetStock(["p9"], "kraft-240"), new SetQuantity("p1", 0), new SetQuantity("p1", Edits.MostOfAPiece + 1),
+        new SetOperation([new("p1", ["l9"])], Operation.Score), new SetOperation([new("p9", ["l1"])], Operation.Score), new SetOperation([new("p1", [])], Operation.Score), new SetOperation([], Operation.Score),
+        new SetStock(["p1"], "tissue"), new SetStock(["p9"], "kraft-240"), new SetQuantity("p1", -1), new SetQuantity("p1", Edits.MostOfAPiece + 1),
         new RenamePiece("p1", " "), new RenamePiece("p1", new string('x', 81)), new RemovePieces(["p1", "p9"]), new PutOnSheets(-1), new PutOnSheets(double.NaN),
         new SettleSetOut(SetOut.Default with { Cards = 0 }), new SettleSetOut(SetOut.Default with { Machine = "none" }),
         new SettleSetOut(SetOut.Default with { Card = CardFormat.Default with { FoldedWidth = double.NaN } }), new BringInArt(Guid.Empty, "a.svg"),
@@ -66,11 +66,7 @@ public sealed class EditTests
 
     [Theory]
     [MemberData(nameof(Refused))]
-    public void What_does_not_fit_is_refused_with_a_sentence(int which)
-    {
-        var refusal = Assert.Throws<EditRefused>(() => Edits.Apply(Two, Unfit[which], Given.Drawer));
-        Assert.EndsWith(".", refusal.Message, StringComparison.Ordinal);
-    }
+    public void What_does_not_fit_is_refused(int which) => Assert.Throws<EditRefused>(() => Edits.Apply(Two, Unfit[which], Given.Drawer));
 
     [Fact]
     public void Sheets_go_out_of_date_when_what_lies_on_them_changes_and_only_then()
@@ -78,7 +74,7 @@ public sealed class EditTests
         var placed = Edits.Apply(Two, new PutOnSheets(2), Given.Drawer);
         Assert.True(placed.SheetsAreCurrent);
         Assert.True(Edits.Apply(placed, new RenamePiece("p1", "Other"), Given.Drawer).SheetsAreCurrent);
-        Assert.True(Edits.Apply(placed, new SetOperation("p1", ["l2"], Operation.Score), Given.Drawer).SheetsAreCurrent);
+        Assert.True(Edits.Apply(placed, new SetOperation([new("p1", ["l2"])], Operation.Score), Given.Drawer).SheetsAreCurrent);
         Assert.False(Edits.Apply(placed, new SetQuantity("p1", 2), Given.Drawer).SheetsAreCurrent);
         Assert.False(Edits.Apply(placed, new SetStock(["p1"], "kraft-240"), Given.Drawer).SheetsAreCurrent);
         Assert.False(Edits.Apply(placed, new RemovePieces(["p1"]), Given.Drawer).SheetsAreCurrent);
@@ -112,7 +108,7 @@ public sealed class EditTests
     {
         var pieces = Enumerable.Range(1, 23).Select(i => Given.Piece($"p{i}", 10 + 13 * i % 90, 8 + 7 * i % 60)).ToArray();
         var places = SpreadOut.Arrange(Given.ProjectOf(pieces).Design);
-        var boxes = pieces.Select((p, i) => p.Shape.Paths[0].Map(places[i]).Bounds).ToList();
+        var boxes = pieces.Select((p, i) => p.Outline.Path.Map(places[i]).Bounds).ToList();
         for (var i = 0; i < boxes.Count; i++)
         {
             for (var k = 0; k < i; k++) Assert.False(boxes[i].Grow(3).Overlaps(boxes[k].Grow(3)));

@@ -18,7 +18,7 @@ public sealed class PlacingTests
     private static readonly PlacedCopy One = new("p1", 1);
 
     private static Box BoxOf(Project project, PlacedCopy copy) => project.Sheets!.Sheets
-        .Select(s => s.Find(copy.Piece, copy.Copy)).OfType<Placement>().Select(p => project.Design.Require(p.Piece).Shape.Paths[0].BoundsUnder(p.Place)).Single();
+        .Select(s => s.Find(copy.Piece, copy.Copy)).OfType<Placement>().Select(p => project.Design.Require(p.Piece).Outline.Path.BoundsUnder(p.Place)).Single();
 
     private static MovePlacements To(Project project, PlacedCopy copy, double x, double y) => new(Sheet, [copy], Sheet, 0, default, new Point(x, y) - BoxOf(project, copy).Min);
 
@@ -51,15 +51,19 @@ public sealed class PlacingTests
     public void What_stands_in_the_way_is_said_with_numbers_and_nothing_moves()
     {
         var beside = Do(Do(Placed, To(Placed, One, 100, 200)), To(Placed, new("p2", 1), 180, 200));
-        Assert.Equal("Piece p1 would lie 1.5 mm from Piece p2; 2.0 mm are kept.", Refused(beside, To(beside, One, 118.5, 200)));
-        Assert.Equal("Piece p1 would lie on Piece p2.", Refused(beside, To(beside, One, 130, 190)));
-        Assert.Equal("Piece p1 would reach 3.0 mm over the border.", Refused(beside, To(beside, One, 2, 200)));
-        Assert.Contains("Put them on sheets again", Refused(Do(beside, new SetQuantity("p2", 5)), To(beside, One, 100, 210)), StringComparison.Ordinal);
-        Assert.Contains("does not lie on that sheet", Refused(beside, new MovePlacements(Sheet, [new("p1", 2)], Sheet, 0, default, new Point(1, 1))), StringComparison.Ordinal);
-        Assert.Contains("Choose pieces", Refused(beside, new MovePlacements(Sheet, [], Sheet, 0, default, new Point(1, 1))), StringComparison.Ordinal);
-        Assert.Contains("farther", Refused(beside, new MovePlacements(Sheet, [One], Sheet, double.NaN, default, default)), StringComparison.Ordinal);
+        var near = Assert.Throws<EditRefused>(() => Do(beside, To(beside, One, 118.5, 200)));
+        Assert.Equal((Reason.TooNear, "Piece p1", "Piece p2", new Mm(2)), (near.Reason, near.Values[0], near.Values[2], near.Values[3]));
+        Assert.Equal(1.5, ((Mm)near.Values[1]).Value, 9);
+        Assert.Equal(Reason.LiesOnOther, Refused(beside, To(beside, One, 130, 190)));
+        var over = Assert.Throws<EditRefused>(() => Do(beside, To(beside, One, 2, 200)));
+        Assert.Equal(Reason.OverBorder, over.Reason);
+        Assert.Equal(3, ((Mm)over.Values[1]).Value, 9);
+        Assert.Equal(Reason.SheetsStale, Refused(Do(beside, new SetQuantity("p2", 5)), To(beside, One, 100, 210)));
+        Assert.Equal(Reason.CopyGone, Refused(beside, new MovePlacements(Sheet, [new("p1", 2)], Sheet, 0, default, new Point(1, 1))));
+        Assert.Equal(Reason.NoCopies, Refused(beside, new MovePlacements(Sheet, [], Sheet, 0, default, new Point(1, 1))));
+        Assert.Equal(Reason.BeyondSheets, Refused(beside, new MovePlacements(Sheet, [One], Sheet, double.NaN, default, default)));
 
-        static string Refused(Project project, Edit edit) => Assert.Throws<EditRefused>(() => Do(project, edit)).Message;
+        static Reason Refused(Project project, Edit edit) => Assert.Throws<EditRefused>(() => Do(project, edit)).Reason;
     }
 
     [Fact]
@@ -68,13 +72,13 @@ public sealed class PlacingTests
         var beside = Do(Do(Placed, To(Placed, One, 100, 200)), To(Placed, new("p2", 1), 180, 200));
         var hand = new HandPlacing(beside.Sheets!.Of("chalk-200", beside.Design), beside.Design, 2);
         // The far edge of p1 would lie 11 mm within p2: 13 mm back is the shortest way out.
-        var over = FaultWords.Placed([beside.Sheets.Sheets[0].Find("p1", 1)! with { Place = Affine.Move(131, 200) }]);
+        var over = PlacingFaults.Placed([beside.Sheets.Sheets[0].Find("p1", 1)! with { Place = Affine.Move(131, 200) }]);
         var by = hand.NearestMove(over, Sheet, 25)!.Value;
         Assert.Equal(-13, by.X, 0.05);
         Assert.Equal(0, by.Y, 0.05);
         Assert.True(by.X <= -13 + 0.002);
         Assert.Null(hand.NearestMove(over, Sheet, 10));
-        Assert.Equal(default(Point), hand.NearestMove(FaultWords.Placed([beside.Sheets.Sheets[0].Find("p1", 1)!]), Sheet, 10));
+        Assert.Equal(default(Point), hand.NearestMove(PlacingFaults.Placed([beside.Sheets.Sheets[0].Find("p1", 1)!]), Sheet, 10));
     }
 
     [Fact]
@@ -90,7 +94,7 @@ public sealed class PlacingTests
                 if (holds)
                 {
                     var there = project.Sheets!.Sheets[0].Find(which.Piece, which.Copy)!;
-                    var by = new HandPlacing(project.Sheets.Of("chalk-200", project.Design), project.Design, 2).NearestMove(FaultWords.Placed([there with { Place = there.Place.Then(move.Map) }]), Sheet, 40);
+                    var by = new HandPlacing(project.Sheets.Of("chalk-200", project.Design), project.Design, 2).NearestMove(PlacingFaults.Placed([there with { Place = there.Place.Then(move.Map) }]), Sheet, 40);
                     if (by is null) continue;
                     project = Do(project, move with { By = move.By + by.Value });
                 }
@@ -120,11 +124,11 @@ public sealed class PlacingTests
         var back = Do(sent, new SendPlacements(sent.Sheets.Sheets[1].Id, [One, new("p2", 2)], Sheet));
         Assert.Equal(4, Assert.Single(back.Sheets!.Sheets).Placements.Length);
         DemandValid(back);
-        Assert.Contains("at hand", Assert.Throws<EditRefused>(() => Do(Placed, new SendPlacements(Sheet, [One], null, "A0"))).Message, StringComparison.Ordinal);
-        // The first sheet empties, the second becomes the first.
+        Assert.Equal(Reason.NoFurtherSheet, Assert.Throws<EditRefused>(() => Do(Placed, new SendPlacements(Sheet, [One], null, "A0"))).Reason);
+        // The first sheet empties; the second becomes the first and keeps its id.
         var all = sent.Sheets.Sheets[0].Placements.Select(p => new PlacedCopy(p.Piece, p.Copy)).ToList();
         var joined = Do(sent, new SendPlacements(Sheet, [.. all], sent.Sheets.Sheets[1].Id));
-        Assert.Equal((Sheet, 1, "A4"), (joined.Sheets!.Sheets.Single().Id, joined.Sheets.Sheets[0].Number, joined.Sheets.Sheets[0].SizeName));
+        Assert.Equal((sent.Sheets.Sheets[1].Id, 1, "A4"), (joined.Sheets!.Sheets.Single().Id, joined.Sheets.Sheets[0].Number, joined.Sheets.Sheets[0].SizeName));
     }
 
     [Fact]
@@ -132,8 +136,8 @@ public sealed class PlacingTests
     {
         var full = Do(Given.ProjectOf(Given.Piece("p1", 250, 250), Given.Piece("p2", 200, 100)), new PutOnSheets(2));
         var (large, small) = (full.Sheets!.Sheets.Single(s => s.Find("p1", 1) is not null), full.Sheets.Sheets.Single(s => s.Find("p2", 1) is not null));
-        var why = Assert.Throws<EditRefused>(() => Do(full, new SendPlacements(small.Id, [new("p2", 1)], large.Id))).Message;
-        Assert.Equal($"There is no room on sheet {large.Number} for Piece p2.", why);
+        var why = Assert.Throws<EditRefused>(() => Do(full, new SendPlacements(small.Id, [new("p2", 1)], large.Id)));
+        Assert.Equal((Reason.NoRoomOnSheet, large.Number, 1, "Piece p2"), (why.Reason, why.Values[0], why.Values[1], why.Values[2]));
     }
 
     [Fact]
@@ -146,7 +150,7 @@ public sealed class PlacingTests
         var again = Do(along, new PutOnSheets(2));
         Assert.Equal(60, BoxOf(again, One).Width, 6);
         var (sheet, centre) = (again.Sheets!.Sheets[0].Id, BoxOf(again, One).Centre);
-        Assert.Contains("direction", Assert.Throws<EditRefused>(() => Do(again, new MovePlacements(sheet, [One], sheet, 90, centre, new Point(0, 150)))).Message, StringComparison.Ordinal);
+        Assert.Equal(Reason.AgainstDirection, Assert.Throws<EditRefused>(() => Do(again, new MovePlacements(sheet, [One], sheet, 90, centre, new Point(0, 150)))).Reason);
         Assert.Equal(60, BoxOf(Do(again, new MovePlacements(sheet, [One], sheet, 180, centre, new Point(0, 150))), One).Width, 6);
     }
 
@@ -154,7 +158,7 @@ public sealed class PlacingTests
     public void Pieces_that_are_only_cut_may_lie_on_their_face_where_both_sides_are_alike()
     {
         var cut = Given.Piece("p1", 60, 40);
-        var scored = Given.Piece("p2", 60, 40, (Given.Line("l2", LineRole.Inner, Operation.Score), Given.Straight(10, 20, 50, 20)));
+        var scored = Given.Piece("p2", 60, 40, Given.Line(Given.Straight(10, 20, 50, 20), Operation.Score));
         var job = PaperJobs.JobFor(new Design([cut, scored], [], [], 3), Given.Stock("chalk-200"), Given.Machine("twin-330"), 2, 1, null);
         Assert.Equal([true, false], job.Pieces.Select(p => p.MayMirror));
         var printed = new Design([cut with { Stock = "chalk-200-printed" }], [], [], 2);
@@ -170,7 +174,7 @@ public sealed class PlacingTests
         Assert.Equal(7, more.Sheets!.Sheets.Sum(s => s.Placements.Length));
         DemandValid(more);
         // The piece has grown over the border: it is placed anew.
-        var grown = Do(more with { Design = more.Design.With("p1", p => p with { Shape = new PieceShape([Path.Rectangle(0, 0, 160, 40)]) }) }, new PutOnSheets(3));
+        var grown = Do(more with { Design = more.Design.With("p1", p => p with { Outline = p.Outline with { Path = Path.Rectangle(0, 0, 160, 40) } }) }, new PutOnSheets(3));
         Assert.DoesNotContain(grown.Sheets!.Sheets.SelectMany(s => s.Placements), p => p.Pinned);
         DemandValid(grown);
     }
@@ -181,7 +185,7 @@ public sealed class PlacingTests
         var settled = Placed.Sheets!.Of("chalk-200", Placed.Design);
         var take = new TakeSettled("chalk-200", 1) { Layout = settled, MadeFor = Placed.Sheets.MadeFor };
         var moved = Do(Placed, To(Placed, One, 150, 200));
-        Assert.Contains("by hand", Assert.Throws<EditRefused>(() => Do(moved, take)).Message, StringComparison.Ordinal);
+        Assert.Equal(Reason.SettledPins, Assert.Throws<EditRefused>(() => Do(moved, take)).Reason);
         Assert.Equal(BoxOf(Placed, One), BoxOf(Do(Do(moved, new PinPlacements(Sheet, [], false)), take), One));
     }
 
@@ -190,13 +194,28 @@ public sealed class PlacingTests
     {
         var cut = Do(Do(Placed, To(Placed, One, 150, 200)), new KeepRest(Sheet, "Rest 1"));
         Assert.Equal("Rest 1", cut.Sheets!.Sheets[0].RestKept);
-        Assert.Contains("already", Assert.Throws<EditRefused>(() => Do(cut, new KeepRest(Sheet, "Rest 2"))).Message, StringComparison.Ordinal);
+        Assert.Equal(Reason.RestKept, Assert.Throws<EditRefused>(() => Do(cut, new KeepRest(Sheet, "Rest 2"))).Reason);
         Assert.All(
             new Edit[] { To(cut, One, 100, 150), new SendPlacements(Sheet, [One], null, "A4"), new TakeSettled("chalk-200", 1) { Layout = cut.Sheets.Of("chalk-200", cut.Design), MadeFor = cut.Sheets.MadeFor } },
-            e => Assert.Contains("is cut", Assert.Throws<EditRefused>(() => Do(cut, e)).Message, StringComparison.Ordinal));
+            e => Assert.Equal(Reason.SheetCut, Assert.Throws<EditRefused>(() => Do(cut, e)).Reason));
         // Another round of cards begins on other paper, nothing pinned.
         var again = Do(cut, new PutOnSheets(2));
         Assert.Null(again.Sheets!.Sheets[0].RestKept);
         Assert.DoesNotContain(again.Sheets.Sheets[0].Placements, p => p.Pinned);
+    }
+
+    [Fact]
+    public void A_piece_that_lies_on_its_face_and_gets_a_pen_line_makes_its_sheets_stale()
+    {
+        var project = Given.ProjectOf(Given.Piece("p1", 50, 30));
+        project = project with
+        {
+            Sheets = new SheetLayouts(
+                [new SheetLayout("s", "chalk-200", 1, "A4", 210, 297, new(5, 5, 5, 5), [new Placement("p1", 1, Affine.Scale(-1, 1).Then(Affine.Move(100, 20)))])], [], 2, project.LayoutFingerprint()),
+        };
+        Assert.True(project.SheetsAreCurrent);
+        var drawn = Edits.Apply(project, new DrawShape("p1", new StraightShape(new(5, 5), new(40, 5)), Operation.Draw), Given.Drawer);
+        Assert.Equal(project.LayoutFingerprint(), drawn.LayoutFingerprint());
+        Assert.False(drawn.SheetsAreCurrent);
     }
 }

@@ -10,9 +10,9 @@ public sealed class MannerTests
 {
     private static readonly Stock Chalk = Given.Stock("chalk-200");
 
-    private static (Line, Path) Worked(string id, Operation operation, Path path, Manner manner) => (Given.Line(id, LineRole.Inner, operation).With(manner), path);
+    private static Line Worked(string id, Operation operation, Path path, Manner manner) => (Line)(Given.Line(path, operation) with { Id = id }).With(manner);
 
-    private static RunPlan Plan(params (Line, Path)[] lines) => RunPlanner.Plan(
+    private static RunPlan Plan(params Line[] lines) => RunPlanner.Plan(
         [.. SheetLines.Of(Given.Piece("p1", 100, 60, lines), 1, Affine.Move(10, 10))], "the sheet", 120, 80, Given.Machine("twin-330"), Chalk);
 
     [Fact]
@@ -36,7 +36,7 @@ public sealed class MannerTests
         Assert.Equal([70, 100], new[] { plan.Passes.First().Lines[0].Strokes[0].Start.X, plan.Passes.First().Lines[0].Strokes[0].End.X }.Order());
         var kinds = plan.Steps.OfType<Stop>().Select(s => s.Kind).ToList();
         Assert.Single(kinds, StopKind.Turn);
-        Assert.Contains("face down", plan.Steps.OfType<Stop>().First().Actions[0], StringComparison.Ordinal);
+        Assert.True(Assert.IsType<LayPaper>(plan.Steps.OfType<Stop>().First().Work[0]).FaceDown);
         var turn = plan.Steps.IndexOf(plan.Steps.OfType<Stop>().Single(s => s.Kind == StopKind.Turn));
         Assert.True(plan.Steps.IndexOf(plan.Passes.First()) < turn && turn < plan.Steps.IndexOf(plan.Passes.ElementAt(1)));
     }
@@ -63,7 +63,7 @@ public sealed class MannerTests
             Worked("l4", Operation.Draw, Given.Straight(10, 40, 40, 40), new Manner { TipMm = 0.8 }));
         Assert.Equal(7, plan.Passes.Single(p => p.Operation == Operation.Perforate).Lines[0].Strokes.Length);
         Assert.Equal(2, plan.Passes.Count(p => p.Operation == Operation.Draw));
-        Assert.Contains(plan.Steps.OfType<Stop>().SelectMany(s => s.Actions), a => a.Contains("pen of 0.8 mm", StringComparison.Ordinal));
+        Assert.Contains(plan.Steps.OfType<Stop>().SelectMany(s => s.Work).OfType<PutToolIn>(), t => t is { Tool: Tool.Pen, TipMm: 0.8 });
     }
 
     [Fact]

@@ -9,9 +9,9 @@ public sealed class PracticeMachineTests
 {
     private static readonly RunPlan Plan = RunPlanner.Plan(
         [.. SheetLines.Of(Given.Piece("p1", 60, 40,
-            (Given.Line("l2", LineRole.Inner, Operation.Foil), Given.Straight(5, 5, 55, 5)),
-            (Given.Line("l3", LineRole.Inner, Operation.Draw), Given.Straight(5, 8, 55, 8)),
-            (Given.Line("l4", LineRole.Inner, Operation.Score), Given.Straight(30, 1, 30, 39))), 1, Affine.Identity)],
+            Given.Line(Given.Straight(5, 5, 55, 5), Operation.Foil),
+            Given.Line(Given.Straight(5, 8, 55, 8), Operation.Draw),
+            Given.Line(Given.Straight(30, 1, 30, 39), Operation.Score)), 1, Affine.Identity)],
         "the sheet", 120, 100, Given.Machine("twin-330"), Given.Stock("chalk-200"));
 
     [Fact]

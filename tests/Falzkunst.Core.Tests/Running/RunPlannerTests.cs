@@ -9,15 +9,15 @@ namespace Falzkunst.Core.Tests.Running;
 public sealed class RunPlannerTests
 {
     private static readonly Piece Everything = Given.Piece("p1", 100, 80,
-        (Given.Line("l2", LineRole.Opening, Operation.Cut), Path.Rectangle(10, 10, 20, 20)),
-        (Given.Line("l3", LineRole.Inner, Operation.Score), Given.Straight(50, 1, 50, 79)),
-        (Given.Line("l4", LineRole.Inner, Operation.Draw), Given.Straight(60, 20, 90, 20)),
-        (Given.Line("l5", LineRole.Inner, Operation.Foil), Given.Straight(60, 30, 90, 30)),
-        (Given.Line("l6", LineRole.Inner, Operation.Emboss), Given.Straight(60, 40, 90, 40)),
-        (Given.Line("l7", LineRole.Inner, Operation.Perforate), Given.Straight(60, 50, 90, 50)),
-        (Given.Line("l8", LineRole.Inner, Operation.Print), Path.Rectangle(60, 60, 10, 10)),
-        (Given.Line("l9", LineRole.Inner, Operation.Aid), Given.Straight(0, 0, 5, 5)),
-        (Given.Line("l10", LineRole.Inner, Operation.Draw, "#AA0000"), Given.Straight(60, 25, 90, 25)));
+        Given.Line(Path.Rectangle(10, 10, 20, 20), Operation.Cut),
+        Given.Line(Given.Straight(50, 1, 50, 79), Operation.Score),
+        Given.Line(Given.Straight(60, 20, 90, 20), Operation.Draw),
+        Given.Line(Given.Straight(60, 30, 90, 30), Operation.Foil),
+        Given.Line(Given.Straight(60, 40, 90, 40), Operation.Emboss),
+        Given.Line(Given.Straight(60, 50, 90, 50), Operation.Perforate),
+        Given.Line(Path.Rectangle(60, 60, 10, 10), Operation.Print),
+        Given.Line(Given.Straight(0, 0, 5, 5), Operation.Aid),
+        Given.Line(Given.Straight(60, 25, 90, 25), Operation.Draw, "#AA0000"));
 
     private static RunPlan PlanOn(string machine) =>
         RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "the sheet", 300, 200, Given.Machine(machine), Given.Stock("chalk-200"));
@@ -57,9 +57,11 @@ public sealed class RunPlannerTests
         var foil = plan.Steps.ToList().FindIndex(s => s is Pass { Tool: Tool.FoilTip });
         var before = Assert.IsType<Stop>(plan.Steps[foil - 1]);
         Assert.Equal(300, before.WaitSeconds);
-        Assert.Contains(before.Actions, a => a.StartsWith("Tape", StringComparison.Ordinal));
-        Assert.StartsWith("Do not unload", before.Warning, StringComparison.Ordinal);
-        Assert.StartsWith("Peel the foil off", Assert.IsType<Stop>(plan.Steps[foil + 1]).Actions[0], StringComparison.Ordinal);
+        var lines = ((Pass)plan.Steps[foil]).Lines.SelectMany(l => l.Strokes).Aggregate(Box.Empty, (box, s) => box.Include(s.Bounds));
+        Assert.Equal(lines.Grow(6), Assert.Single(before.Work.OfType<TapeFoil>()).Area);
+        Assert.Equal(300, Assert.Single(before.Work.OfType<WarmUp>()).Seconds);
+        Assert.Equal((StopWarning.Unloading, Stage.Foil), (before.MustNot, before.Next));
+        Assert.IsType<PeelFoil>(Assert.IsType<Stop>(plan.Steps[foil + 1]).Work[0]);
     }
 
     [Fact]
@@ -67,7 +69,7 @@ public sealed class RunPlannerTests
     {
         var bare = Given.Machine("twin-330") with { Holders = [new Holder("only", [Tool.Pen])] };
         var refusal = Assert.Throws<PlanRefused>(() => RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "s", 300, 200, bare, Given.Stock("chalk-200")));
-        Assert.Contains("Twin 330", refusal.Message, StringComparison.Ordinal);
+        Assert.Equal("Twin 330", refusal.Machine);
     }
 
     [Fact]

@@ -17,12 +17,13 @@ public sealed class OutputTests
     private static Piece Sheet()
     {
         var look = new Look("#000000", null, false, true, null);
-        Line Made(string id, LineRole role, Operation operation) => new(id, role, operation, look, null, Line.InkFor(operation, look));
-        return new Piece("p1", "All", "chalk-200", 1, Affine.Identity,
-            new PieceShape([
-                Core.Geometry.Path.Rectangle(0, 0, 200, 120), EllipticArc.Ellipse(new Point(150.37, 61.13), 30, 22),
-                Core.Geometry.Path.Polyline([new(33.33, 1), new(33.33, 119)], false), Core.Geometry.Path.Polyline([new(50, 20), new(80.25, 47.5), new(90, 20)], false)]),
-            [Made("l1", LineRole.Outline, Operation.Cut), Made("l2", LineRole.Opening, Operation.Cut), Made("l3", LineRole.Inner, Operation.Score), Made("l4", LineRole.Inner, Operation.Draw)]);
+        Line Made(Core.Geometry.Path path, Operation operation) => new("", path, operation, look, null, WorkedItem.InkFor(operation, look));
+        return Piece.Of("p1", "All", "chalk-200", Affine.Identity,
+        [
+            Made(Core.Geometry.Path.Rectangle(0, 0, 200, 120), Operation.Cut), Made(EllipticArc.Ellipse(new Point(150.37, 61.13), 30, 22), Operation.Cut),
+            Made(Core.Geometry.Path.Polyline([new(33.33, 1), new(33.33, 119)], false), Operation.Score),
+            Made(Core.Geometry.Path.Polyline([new(50, 20), new(80.25, 47.5), new(90, 20)], false), Operation.Draw),
+        ]);
     }
 
     [Fact]

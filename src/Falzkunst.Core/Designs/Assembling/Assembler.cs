@@ -32,8 +32,7 @@ public static class Assembler
         lines = Chains.Close(lines);
         (lines, var doubled) = DoubledLines.Part(lines);
         findings.AddRange(doubled.Select(d => new Finding(
-            "doubled-line", Severity.Minor, $"A line lay exactly on another ({d.Place}); it was left out, since cutting twice tears.",
-            null, null, d.Path.Bounds.Centre)));
+            FindingCodes.DoubledLine, Severity.Minor, null, null, d.Path.Bounds.Centre) { Place = d.Place }));
 
         var drafts = PieceNesting.Nest([.. lines.Where(l => l.IsRing)]);
         var loose = LinesOnPieces.Attach(drafts, [.. lines.Where(l => !l.IsRing)]);
@@ -42,22 +41,16 @@ public static class Assembler
         var pieces = ImmutableArray.CreateBuilder<Piece>(drafts.Count);
         for (var i = 0; i < drafts.Count; i++)
         {
-            var id = $"p{firstNumber + i}";
-            pieces.Add(Finish(drafts[i], id, names[i], stockFor(drafts[i].Outline.Line.Look.Fill)));
+            pieces.Add(Finish(drafts[i], Design.PieceId(firstNumber + i), names[i], stockFor(drafts[i].Outline.Line.Look.Fill)));
         }
-        return new Design(
-            pieces.ToImmutable(),
-            [.. loose.Select((l, i) => new LooseLine(ToLine(l, $"x{i + 1}", LineRole.Inner), l.Path))],
-            [.. findings],
-            firstNumber + drafts.Count);
+        return new Design(pieces.ToImmutable(), [], [.. findings], firstNumber + drafts.Count).PlusLoose(loose.Select(l => ToLine(l, Affine.Identity)));
     }
 
     private static List<ArtLine> DropLinesOfNoLength(List<ArtLine> lines, List<Finding> findings)
     {
         foreach (var line in lines.Where(l => HasNoLength(l.Path)))
         {
-            findings.Add(new Finding("no-length", Severity.Minor, $"A line of no length was left out ({line.Place}).",
-                null, null, line.Path.Start));
+            findings.Add(new Finding(FindingCodes.NoLength, Severity.Minor, null, null, line.Path.Start) { Place = line.Place });
         }
         return [.. lines.Where(l => !HasNoLength(l.Path))];
     }
@@ -66,20 +59,16 @@ public static class Assembler
 
     private static Piece Finish(PieceDraft draft, string id, string name, string stock)
     {
-        var parts = new List<(ArtLine Line, LineRole Role)> { (draft.Outline.Line, LineRole.Outline) };
-        parts.AddRange(draft.Openings.OrderBy(o => o.Line.Order).Select(o => (o.Line, LineRole.Opening)));
-        parts.AddRange(draft.Lines.OrderBy(l => l.Order).Select(l => (l, LineRole.Inner)));
+        ArtLine[] parts = [draft.Outline.Line, .. draft.Openings.Select(o => o.Line).OrderBy(l => l.Order), .. draft.Lines.OrderBy(l => l.Order)];
         var corner = draft.Outline.Line.Path.Bounds.Min;
         var home = Affine.Move(-corner.X, -corner.Y);
-        return new Piece(
-            id, name, stock, 1, Affine.Move(corner),
-            new PieceShape([.. parts.Select(p => p.Line.Path.Map(home))]),
-            [.. parts.Select((p, i) => ToLine(p.Line, $"l{i + 1}", p.Role))]);
+        return Piece.Of(id, name, stock, Affine.Move(corner), parts.Select(p => ToLine(p, home)));
     }
 
-    private static Line ToLine(ArtLine art, string id, LineRole role)
+    /// <summary>A line without an id as yet.</summary>
+    private static Line ToLine(ArtLine art, Affine map)
     {
-        var line = new Line(id, role, art.Operation, art.Look, art.Name, Line.InkFor(art.Operation, art.Look));
-        return art.Rule is { } rule && rule.Operation == art.Operation ? rule.Give(line) : line;
+        var line = new Line("", art.Path.Map(map), art.Operation, art.Look, art.Name, WorkedItem.InkFor(art.Operation, art.Look));
+        return art.Rule is { } rule && rule.Operation == art.Operation ? (Line)rule.Give(line) : line;
     }
 }

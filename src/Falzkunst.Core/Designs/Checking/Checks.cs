@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using System.Globalization;
+using System.Runtime.CompilerServices;
 using Falzkunst.Core.Designs.Assembling;
 using Falzkunst.Core.Geometry;
 
@@ -17,53 +17,59 @@ public static class Checks
     /// <summary>The gap of an open outline above which it is taken for an open line, mm.</summary>
     private const double LargestGapMm = 3;
 
+    /// <summary>What was found in designs, for as long as they live.</summary>
+    private static readonly ConditionalWeakTable<Design, Found> Known = [];
+
+    private sealed record Found(ImmutableArray<Finding> All);
+
     /// <summary>All findings: those that assembling left behind, then piece by piece, then lines on no piece.</summary>
-    public static ImmutableArray<Finding> Of(Design design)
+    public static ImmutableArray<Finding> Of(Design design) => Known.GetValue(design, static d => new Found(Find(d))).All;
+
+    private static ImmutableArray<Finding> Find(Design design)
     {
         var findings = ImmutableArray.CreateBuilder<Finding>();
-        findings.AddRange(design.Findings.Where(f => f is { Piece: null, Code: not "on-no-piece" }));
+        findings.AddRange(design.Findings.Where(f => f is { Piece: null, Code: not FindingCodes.OnNoPiece }));
         foreach (var piece in design.Pieces) findings.AddRange(OfPiece(piece, design));
         findings.AddRange(InsideEachOther(design));
-        findings.AddRange(design.Loose.Where(l => l.Line.Operation != Operation.Aid).Select(OnNoPiece));
+        findings.AddRange(design.Loose.Where(l => l.Operation != Operation.Aid).Select(OnNoPiece));
         return findings.ToImmutable();
     }
 
-    private static Finding OnNoPiece(LooseLine loose) => new(
-        "on-no-piece", Severity.Major,
-        string.Create(CultureInfo.InvariantCulture, $"A {loose.Line.Operation.Word()} line of {loose.Path.Length:0.0} mm lies on no piece."),
-        null, loose.Line.Id, loose.Path.Bounds.Centre);
+    private static Finding OnNoPiece(Line loose) =>
+        new(FindingCodes.OnNoPiece, Severity.Major, null, loose.Id, loose.Path.Bounds.Centre) { Operation = loose.Operation, LengthsMm = [loose.Path.Length] };
 
     private static IEnumerable<Finding> OfPiece(Piece piece, Design design)
     {
         var facts = LinesOfShape.Of(piece);
-        Finding About(string code, Severity severity, int line, Point at, FormattableString message) => new(
-            code, severity, message.ToString(CultureInfo.InvariantCulture), piece.Id, piece.Lines[line].Id, piece.Place.Apply(at));
-        for (var i = 0; i < piece.Lines.Length; i++)
+        Finding About(string code, Severity severity, Line line, Point at, params ImmutableArray<double> lengths) =>
+            new(code, severity, piece.Id, line.Id, piece.Place.Apply(at)) { Name = piece.Name, Operation = line.Operation, LengthsMm = lengths };
+        for (var i = 0; i < piece.Drawn.Length; i++)
         {
-            var (line, path) = (piece.Lines[i], piece.Shape.Paths[i]);
+            var line = piece.Drawn[i];
+            var path = line.Path;
             if (line.Operation == Operation.Aid) continue;
-            var word = line.Operation.Word();
             if (Assembler.HasNoLength(path))
-                yield return About("no-length", Severity.Minor, i, path.Start, $"A {word} line on {piece.Name} has no length.");
-            else if (IsMeantToClose(line, path))
-                yield return About("open-outline", Severity.Major, i, path.End, $"A cut on {piece.Name} is open by {path.Start.DistanceTo(path.End):0.00} mm and will not come out.");
+                yield return About(FindingCodes.NoLength, Severity.Minor, line, path.Start);
+            else if (IsMeantToClose(line))
+                yield return About(FindingCodes.OpenOutline, Severity.Major, line, path.End, path.Start.DistanceTo(path.End));
             else if (facts.OffPaper.TryGetValue(i, out var off) && off.Length > CareMm)
             {
                 yield return off.At.Select(p => Neighbour(piece, p, design)).FirstOrDefault(p => p is not null) is { } other
-                    ? About("across-pieces", Severity.Major, i, off.At[0], $"A {word} line of {piece.Name} runs {off.Length:0.0} mm over its edge onto {other.Name}.")
-                    : About("past-edge", Severity.Minor, i, off.At[0], $"A {word} line on {piece.Name} runs {off.Length:0.0} mm of its {path.Length:0.0} mm past the edge.");
+                    ? About(FindingCodes.AcrossPieces, Severity.Major, line, off.At[0], off.Length) with { Other = other.Name }
+                    : About(FindingCodes.PastEdge, Severity.Minor, line, off.At[0], off.Length, path.Length);
             }
         }
         foreach (var (lower, upper) in facts.Doubled)
         {
-            var (a, b) = (piece.Lines[lower], piece.Lines[upper]);
+            var (a, b) = (piece.Drawn[lower], piece.Drawn[upper]);
             if (a.Operation != b.Operation || a.Operation is Operation.Aid or Operation.Print || a.Ink != b.Ink) continue;
-            yield return About("doubled-line", Severity.Minor, upper, piece.Shape.Paths[upper].Bounds.Centre, $"Two {a.Operation.Word()} lines on {piece.Name} lie on each other; run twice there, the paper tears.");
+            yield return About(FindingCodes.DoubledLine, Severity.Minor, b, b.Path.Bounds.Centre);
         }
     }
 
-    private static bool IsMeantToClose(Line line, Path path)
+    private static bool IsMeantToClose(Line line)
     {
+        var path = line.Path;
         if (path.IsClosed || line.Operation != Operation.Cut || path.Segments.Length < 2) return false;
         var gap = path.Start.DistanceTo(path.End);
         return gap <= Math.Clamp(path.Length * MeantToClose, Assembler.MendableGapMm, LargestGapMm) && path.Length > 4 * gap;
@@ -74,23 +80,23 @@ public static class Checks
     {
         var onCard = piece.Place.Apply(at);
         return design.Pieces.FirstOrDefault(p => p.Id != piece.Id && p.Stock == piece.Stock
-            && PaperOf.Piece(p).Holds(p.Place.Inverse().Apply(onCard)) && !Overlap(p, piece));
+            && p.Paper.Holds(p.Place.Inverse().Apply(onCard)) && !Overlap(p, piece));
     }
 
     /// <summary>Two pieces lie over each other, and not only beside.</summary>
     private static bool Overlap(Piece a, Piece b)
     {
         var map = a.Place.Then(b.Place.Inverse());
-        var middle = Polygons.InteriorPoint(a.Shape.Paths[0].Flat);
+        var middle = Polygons.InteriorPoint(a.Outline.Path.Flat);
         var back = map.Inverse();
-        return (middle is { } m && PaperOf.Piece(b).HoldsInOutline(map.Apply(m)))
-            || (Polygons.InteriorPoint(b.Shape.Paths[0].Flat) is { } n && PaperOf.Piece(a).HoldsInOutline(back.Apply(n)));
+        return (middle is { } m && b.Paper.HoldsInOutline(map.Apply(m)))
+            || (Polygons.InteriorPoint(b.Outline.Path.Flat) is { } n && a.Paper.HoldsInOutline(back.Apply(n)));
     }
 
     /// <summary>A piece within another of the same stock, nested as an opening would be: more often a wrong reading than a layer.</summary>
     private static IEnumerable<Finding> InsideEachOther(Design design)
     {
-        var boxes = design.Pieces.Select(p => p.Shape.Paths[0].BoundsUnder(p.Place)).ToList();
+        var boxes = design.Pieces.Select(p => p.Outline.Path.BoundsUnder(p.Place)).ToList();
         var tree = new BoxTree(boxes);
         for (var i = 0; i < boxes.Count; i++)
         {
@@ -100,23 +106,21 @@ public static class Checks
                 .Select(k => design.Pieces[k]).FirstOrDefault(p => Holds(p, inner));
             // In an opening it lies on no paper: it is what was cut out there, or fits in it.
             if (host is null || !LiesOnPaper(host, inner)) continue;
-            yield return new Finding("inside-another", Severity.Minor,
-                $"{inner.Name} lies inside {host.Name} on the same stock: a layer of its own, or an opening?", inner.Id, null,
-                inner.Place.Apply(inner.Size.Centre));
+            yield return new Finding(FindingCodes.InsideAnother, Severity.Minor, inner.Id, null, inner.Place.Apply(inner.Size.Centre)) { Name = inner.Name, Other = host.Name };
         }
     }
 
     private static bool LiesOnPaper(Piece host, Piece part) =>
-        Sampling.Midpoints(OutlineIn(host, part), 1, 60).Exists(p => PaperOf.Piece(host).Holds(p));
+        Sampling.Midpoints(OutlineIn(host, part), 1, 60).Exists(p => host.Paper.Holds(p));
 
     /// <summary>A piece's outline in another's coordinates.</summary>
-    private static Path OutlineIn(Piece host, Piece part) => part.Shape.Paths[0].Map(part.Place.Then(host.Place.Inverse()));
+    private static Path OutlineIn(Piece host, Piece part) => part.Outline.Path.Map(part.Place.Then(host.Place.Inverse()));
 
     /// <summary>All of a piece's outline lies inside another's.</summary>
     internal static bool Holds(Piece host, Piece part)
     {
         var outline = OutlineIn(host, part);
         return host.Size.Contains(outline.Bounds, 0.05)
-            && Sampling.Midpoints(outline, 1, 200).TrueForAll(p => PaperOf.Piece(host).HoldsInOutline(p, 0.05));
+            && Sampling.Midpoints(outline, 1, 200).TrueForAll(p => host.Paper.HoldsInOutline(p, 0.05));
     }
 }

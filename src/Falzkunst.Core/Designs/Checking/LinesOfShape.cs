@@ -24,7 +24,7 @@ internal sealed class LinesOfShape
     private LinesOfShape(Piece piece)
     {
         var off = new Dictionary<int, (double, IReadOnlyList<Point>)>();
-        for (var i = 1; i < piece.Lines.Length; i++)
+        for (var i = 1; i < piece.Drawn.Length; i++)
         {
             if (Off(piece, i) is { } found) off[i] = found;
         }
@@ -37,9 +37,10 @@ internal sealed class LinesOfShape
     // An opening is looked at against the outline alone, since it lies on the edge of the paper by nature.
     private static (double, IReadOnlyList<Point>)? Off(Piece piece, int index)
     {
-        var path = piece.Shape.Paths[index];
-        var paper = PaperOf.Piece(piece);
-        bool IsOff(Point p) => piece.Lines[index].Role == LineRole.Opening ? !paper.HoldsInOutline(p, Assembler.SnapMm) : !paper.Holds(p, Assembler.SnapMm);
+        var (line, paper) = (piece.Drawn[index], piece.Paper);
+        var path = line.Path;
+        var isOpening = piece.RoleOf(line) == LineRole.Opening;
+        bool IsOff(Point p) => isOpening ? !paper.HoldsInOutline(p, Assembler.SnapMm) : !paper.Holds(p, Assembler.SnapMm);
         if (!Sampling.Midpoints(path, LinesOnPieces.SampleMm, LinesOnPieces.MostSamples).Append(path.Start).Append(path.End).Any(IsOff)) return null;
         var samples = Sampling.Midpoints(path, FineMm, MostFineSamples);
         var off = samples.Where(IsOff).ToList();

@@ -1,0 +1,146 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+
+namespace Falzkunst.Core.Actions;
+
+/// <summary>What the picked lines are for.</summary>
+public sealed record OperationAction(Operation Operation) : BenchAction
+{
+    public override Edit For(BenchContext c) => new SetOperation(c.Picked.SomeLines(), Operation);
+}
+
+/// <summary>The operation of one line for all lines that look like it, on every piece.</summary>
+/// <param name="Piece">Id of the piece.</param>
+/// <param name="Line">Id of the line.</param>
+public sealed record OperationOfLookAction(string Piece, string Line) : BenchAction
+{
+    public override Edit For(BenchContext c) => c.Design.Require(Piece).Find(Line) is { } model
+        ? new SetOperationOfLook(model.Look, model.Operation) : throw new EditRefused(Reason.LinesGone);
+}
+
+/// <summary>Which way the picked scores fold.</summary>
+public sealed record FoldAction(FoldDirection Direction) : BenchAction
+{
+    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.Fold], new Manner { Fold = Direction });
+}
+
+/// <summary>Through the top layer only, or through again.</summary>
+public sealed record HalfCutAction(bool On = true) : BenchAction
+{
+    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.HalfCut], new Manner { HalfCut = On });
+}
+
+/// <summary>With the sheet face down, or face up again.</summary>
+public sealed record FromBackAction(bool On = true) : BenchAction
+{
+    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.FromBack], new Manner { FromBack = On });
+}
+
+/// <summary>No tool runs the lines this time, or one does again.</summary>
+public sealed record LeaveOutAction(bool On = true) : BenchAction
+{
+    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.LeftOut], new Manner { LeftOut = On });
+}
+
+/// <summary>Dash, gap or both of a perforation; null leaves it.</summary>
+public sealed record DashAction([InMillimetres] double? Dash = null, [InMillimetres] double? Gap = null) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        ImmutableArray<MannerPart> parts = [.. Dash is null ? [] : new[] { MannerPart.Dash }, .. Gap is null ? [] : new[] { MannerPart.Gap }];
+        var usual = PerforationDashes.Usual;
+        return new ChangeManner(c.Picked.SomeLines(), parts, new Manner { Dashes = new(Dash ?? usual.DashMm, Gap ?? usual.GapMm) });
+    }
+}
+
+/// <summary>Width of the tip.</summary>
+public sealed record TipAction([InMillimetres] double Width) : BenchAction
+{
+    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.Tip], new Manner { TipMm = Width });
+}
+
+/// <summary>Colour of pen or foil, #rrggbb.</summary>
+public sealed record ColourAction(string Ink) : BenchAction
+{
+    public override Edit For(BenchContext c) => new SetInk(c.Picked.SomeLines(), Ink);
+}
+
+/// <summary>How areas are filled: a pattern, a distance, an angle, each alone or together; none of them leaves areas empty.</summary>
+/// <param name="Pattern">Null leaves it.</param>
+/// <param name="Distance">From stroke to stroke; null leaves it.</param>
+/// <param name="Angle">Degrees of parallel strokes; null leaves it.</param>
+public sealed record FillAction(FillPattern? Pattern = null, [InMillimetres] double? Distance = null, double? Angle = null) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var isEmpty = this == new FillAction();
+        (bool Is, MannerPart Part)[] given =
+            [(isEmpty || Pattern is not null, MannerPart.Fill), (Distance is not null, MannerPart.FillDistance), (Angle is not null, MannerPart.FillAngle)];
+        var to = isEmpty ? null : new AreaFill(Pattern ?? FillPattern.Parallel, Distance, Angle ?? AreaFill.UsualAngleDegrees);
+        return new ChangeManner(c.Picked.SomeLines(), [.. given.Where(g => g.Is).Select(g => g.Part)], new Manner { Fill = to });
+    }
+}
+
+/// <summary>Settings that differ from the stock's; what is null stays as it is.</summary>
+public sealed record SettingsAction(
+    int? Force = null, double? Speed = null, [InMillimetres] double? BladeOut = null, int? Heat = null, int? Times = null) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        (bool Is, MannerPart Part)[] given =
+        [
+            (Force is not null, MannerPart.Force), (Speed is not null, MannerPart.Speed), (BladeOut is not null, MannerPart.BladeOut),
+            (Heat is not null, MannerPart.Temperature), (Times is not null, MannerPart.Times),
+        ];
+        return new ChangeManner(
+            c.Picked.SomeLines(), [.. given.Where(g => g.Is).Select(g => g.Part)],
+            new Manner { Settings = new SettingsChange(Force, Speed, BladeOut, Heat, Times) });
+    }
+}
+
+/// <summary>All settings as the stock has them.</summary>
+public sealed record StockSettingsAction : BenchAction
+{
+    public override Edit For(BenchContext c) => new ChangeManner(
+        c.Picked.SomeLines(), [MannerPart.Force, MannerPart.Speed, MannerPart.BladeOut, MannerPart.Temperature, MannerPart.Times], Manner.Plain);
+}
+
+/// <summary>The picked lines keep their size when their piece is scaled, or no longer.</summary>
+public sealed record LockSizeAction(bool On = true) : BenchAction
+{
+    public override Edit For(BenchContext c) => new LockSize(c.Picked.SomeLines(), On);
+}
+
+/// <summary>An open line closed by a straight way.</summary>
+public sealed record CloseAction : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var (piece, line) = c.Picked.OnlyLine();
+        return new CloseOutline(piece, line);
+    }
+}
+
+/// <summary>A line ended at the edge of its piece; what lies past it is given to the pieces under it, or to none.</summary>
+public sealed record TrimAction(bool ShareOut = false) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var (piece, line) = c.Picked.OnlyLine();
+        return new EndAtEdge(piece, line, ShareOut);
+    }
+}
+
+/// <summary>A line along the edge of the picked piece, at a distance inside it, which follows its outline.</summary>
+public sealed record EdgeLineAction([InMillimetres] double Inset, Operation Operation = Operation.Draw, bool Sharp = false) : BenchAction
+{
+    public override Edit For(BenchContext c) => new AddEdgeLine(c.Picked.OnlyPiece(), Inset, Sharp ? Corners.Sharp : Corners.Round, Operation);
+}
+
+/// <summary>What follows from something becomes plain lines.</summary>
+public sealed record MakePlainAction : BenchAction
+{
+    public override Edit For(BenchContext c) => new MakePlain(c.Picked.SomeLines());
+}

@@ -1,0 +1,63 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Designs;
+
+/// <summary>How much a finding matters.</summary>
+public enum Severity
+{
+    Minor,
+    Major,
+}
+
+/// <summary>Codes of findings, as files and mends know them. What stands behind each is what the finding's values are.</summary>
+public static class FindingCodes
+{
+    /// <summary>Operation, length; on no piece.</summary>
+    public const string OnNoPiece = "on-no-piece";
+
+    /// <summary>Operation; of a line that assembling left out: its place in the file.</summary>
+    public const string NoLength = "no-length";
+
+    /// <summary>Width of the gap.</summary>
+    public const string OpenOutline = "open-outline";
+
+    /// <summary>Operation, length past the edge, name of the piece that it runs onto.</summary>
+    public const string AcrossPieces = "across-pieces";
+
+    /// <summary>Operation, length past the edge, whole length.</summary>
+    public const string PastEdge = "past-edge";
+
+    /// <summary>Operation; of a line that assembling left out: its place in the file.</summary>
+    public const string DoubledLine = "doubled-line";
+
+    /// <summary>Name of the piece around it.</summary>
+    public const string InsideAnother = "inside-another";
+}
+
+/// <summary>Something that the checks point out, as a code with its numbers; the page has the words.</summary>
+/// <param name="Code">One of <see cref="FindingCodes"/>.</param>
+/// <param name="Severity">How much it matters.</param>
+/// <param name="Piece">Id of the piece, if it is about one.</param>
+/// <param name="Line">Id of the line within the piece, or of the line on no piece, if it is about one.</param>
+/// <param name="At">The place in the card's coordinates, mm.</param>
+public sealed record Finding(string Code, Severity Severity, string? Piece, string? Line, Point? At)
+{
+    /// <summary>Name of the piece.</summary>
+    public string? Name { get; init; }
+
+    /// <summary>Name of the other piece.</summary>
+    public string? Other { get; init; }
+
+    /// <summary>Operation of the line.</summary>
+    public Operation? Operation { get; init; }
+
+    /// <summary>Lengths in the order of the code, mm.</summary>
+    public ImmutableArray<double> LengthsMm { get; init; } = [];
+
+    /// <summary>Where in its file the line stood that assembling left out.</summary>
+    public string? Place { get; init; }
+
+    /// <summary>The sentence of a finding that a former state wrote down in words.</summary>
+    public string? Told { get; init; }
+}

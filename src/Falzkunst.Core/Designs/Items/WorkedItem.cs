@@ -1,0 +1,50 @@
+using System.Text.Json.Serialization;
+
+namespace Falzkunst.Core.Designs;
+
+/// <summary>An item along which a tool runs.</summary>
+/// <param name="Id">Id of the item.</param>
+/// <param name="Operation">What the tool does.</param>
+/// <param name="Ink">Colour of pen or foil as #rrggbb; null for other operations.</param>
+public abstract record WorkedItem(string Id, Operation Operation, string? Ink) : Item(Id)
+{
+    public const string GoldFoil = "#B98300";
+    public const string DefaultPen = "#7B4BA8";
+
+    /// <summary>How its operation is done; null for the plain way.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public Manner? Manner { get; init; }
+
+    /// <summary>How it looked in its file.</summary>
+    [JsonIgnore]
+    public abstract Look SeenAs { get; }
+
+    /// <summary>How its operation is done, the plain way included.</summary>
+    [JsonIgnore]
+    public Manner Way => Manner ?? Manner.Plain;
+
+    /// <summary>Width of the tip that runs it, mm.</summary>
+    [JsonIgnore]
+    public double TipMm => Manner?.TipMm ?? Tips.UsualMm(Operation);
+
+    /// <summary>A blade goes through the paper along it in this run.</summary>
+    [JsonIgnore]
+    public bool IsCutThrough => Operation == Operation.Cut && Way is { HalfCut: false, LeftOut: false };
+
+    /// <summary>Cut through, never made or left out this time it marks neither side.</summary>
+    public override bool MarksFace => !(IsCutThrough || Operation == Operation.Aid || Way.LeftOut);
+
+    /// <summary>The same item under another operation, with the pen or foil that goes with it.</summary>
+    public WorkedItem With(Operation operation) => this with { Operation = operation, Ink = InkFor(operation, SeenAs), Manner = Manner?.Under(operation) };
+
+    /// <summary>The same item worked in another manner, as far as that has a meaning under its operation.</summary>
+    public WorkedItem With(Manner manner) => this with { Manner = manner.Under(Operation) };
+
+    /// <summary>The pen or foil of a line that is given an operation.</summary>
+    public static string? InkFor(Operation operation, Look look) => operation switch
+    {
+        Operation.Draw => look.Stroke ?? look.Fill ?? DefaultPen,
+        Operation.Foil => GoldFoil,
+        _ => null,
+    };
+}

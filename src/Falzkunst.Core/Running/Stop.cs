@@ -1,0 +1,84 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Running;
+
+/// <summary>A moment that needs a hand: what it does, and what it must not do, as data.</summary>
+/// <param name="Kind">Loading paper, something at the tools, turning the sheet over, unloading.</param>
+/// <param name="Work">Each thing to do, in order.</param>
+/// <param name="MustNot">What must not be done.</param>
+/// <param name="WaitSeconds">How long to wait before going on, such as for heat.</param>
+public sealed record Stop(StopKind Kind, ImmutableArray<HandWork> Work, StopWarning MustNot, double WaitSeconds) : RunStep(WaitSeconds)
+{
+    /// <summary>When the pass runs that follows on the same load; null for none.</summary>
+    public Stage? Next { get; init; }
+
+    /// <summary>The words of a stop that a former state wrote down as words; null for all others.</summary>
+    public ToldStop? Told { get; init; }
+}
+
+public enum StopKind
+{
+    LoadPaper,
+    Tools,
+    Turn,
+    Unload,
+}
+
+/// <summary>What must not be done at a stop.</summary>
+public enum StopWarning
+{
+    None,
+
+    /// <summary>The paper must not leave the mat: what follows would land beside what is there.</summary>
+    Unloading,
+
+    /// <summary>The sheet must not be turned about its level edge: what follows would land upside down.</summary>
+    TurningOtherWay,
+}
+
+/// <summary>One thing that a hand does at a stop.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "do")]
+[JsonDerivedType(typeof(LayPaper), "lay-paper")]
+[JsonDerivedType(typeof(PutToolIn), "put-tool-in")]
+[JsonDerivedType(typeof(PeelFoil), "peel-foil")]
+[JsonDerivedType(typeof(TapeFoil), "tape-foil")]
+[JsonDerivedType(typeof(WarmUp), "warm-up")]
+[JsonDerivedType(typeof(TurnSheet), "turn-sheet")]
+[JsonDerivedType(typeof(LookAndUnload), "look-and-unload")]
+public abstract record HandWork;
+
+/// <summary>The sheet on the mat, in its corner, and the mat loaded.</summary>
+/// <param name="Sheet">What the sheet is called.</param>
+/// <param name="FaceDown">With its face on the mat.</param>
+public sealed record LayPaper(string Sheet, bool FaceDown) : HandWork;
+
+/// <summary>A tool into a holder.</summary>
+/// <param name="Tool">The tool.</param>
+/// <param name="Ink">Colour of pen or foil.</param>
+/// <param name="TipMm">Width of its tip where that is not the usual one.</param>
+/// <param name="Holder">Name of the holder; null where the machine has but one.</param>
+/// <param name="Settings">How it is set for what it runs first.</param>
+public sealed record PutToolIn(Tool Tool, string? Ink, double? TipMm, string? Holder, ToolSettings Settings) : HandWork;
+
+/// <summary>The foil off, the paper left where it is.</summary>
+public sealed record PeelFoil : HandWork;
+
+/// <summary>Foil taped down over an area.</summary>
+/// <param name="Ink">Colour of the foil.</param>
+/// <param name="Area">What it must cover at least, in the sheet's coordinates.</param>
+public sealed record TapeFoil(string Ink, Box Area) : HandWork;
+
+/// <summary>The tip left alone until it is hot.</summary>
+public sealed record WarmUp(double Seconds) : HandWork;
+
+/// <summary>The sheet turned over about its upright edge and laid in the same corner.</summary>
+public sealed record TurnSheet(string Sheet) : HandWork;
+
+/// <summary>Every piece looked at while the sheet still lies on the mat, which is unloaded then.</summary>
+public sealed record LookAndUnload(string Sheet) : HandWork;
+
+/// <summary>A stop in the words that it was frozen with.</summary>
+public sealed record ToldStop(string Title, ImmutableArray<string> Actions, string? Warning);
