@@ -15,6 +15,7 @@ public static class DatabaseSetup
     {
         services.AddDbContext<FalzkunstDb>(o => Configure(o, connection));
         services.AddSingleton<PartCache>();
+        services.AddSingleton<DrawerCache>();
         services.AddScoped<PartStore>();
         services.AddScoped<ProjectStore>();
         services.AddScoped<ArtStore>();

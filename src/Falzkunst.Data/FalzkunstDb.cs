@@ -32,6 +32,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
             e.HasOne<RevisionRow>().WithMany().HasForeignKey(s => new { s.ProjectId, s.Revision });
             e.Property(s => s.Stock).HasMaxLength(80);
             e.Property(s => s.Best).HasColumnType("jsonb");
+            e.Property(s => s.SchemaVersion).HasDefaultValue(1);
             e.HasIndex(s => s.Phase);
             e.HasIndex(s => new { s.ProjectId, s.Stock, s.AskedAt });
         });
@@ -129,6 +130,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         model.Entity<RunRow>(e =>
         {
             e.ToTable("runs");
+            e.Property(r => r.SchemaVersion).HasDefaultValue(1);
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(r => r.Owner);
             e.HasOne<RevisionRow>().WithMany().HasForeignKey(r => new { r.ProjectId, r.Revision }).OnDelete(DeleteBehavior.Restrict);
             e.HasOne<PartRow>().WithMany().HasForeignKey(r => r.PlanHash).OnDelete(DeleteBehavior.Restrict);

@@ -2,43 +2,105 @@ using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Path = Falzkunst.Core.Geometry.Path;
 
 namespace Falzkunst.Data.Json;
 
-/// <summary>A design as it is stored: the shapes of its pieces are parts of their own, named here by hash.</summary>
+/// <summary>
+/// A design as it is stored: the paths of a piece's lines are a part of their own, named here by hash, and what many lines have
+/// in common is written once.
+/// </summary>
 internal sealed record StoredDesign(
-    ImmutableArray<StoredPiece> Pieces, ImmutableArray<LooseLine> Loose, ImmutableArray<Finding> Findings, int NextPiece)
+    ImmutableArray<StoredStyle> Styles, ImmutableArray<StoredPiece> Pieces, ImmutableArray<StoredLoose> Loose, ImmutableArray<Finding> Findings,
+    int NextPiece, int NextLoose)
 {
-    public static StoredDesign Of(Design design) => new(
-        [.. design.Pieces.Select(StoredPiece.Of)],
-        design.Loose, design.Findings, design.NextPiece);
+    public static StoredDesign Of(Design design)
+    {
+        var styles = new StyleTable();
+        return new(
+            default, [.. design.Pieces.Select(p => StoredPiece.Of(p, styles))],
+            [.. design.Loose.Select(l => new StoredLoose(StoredLine.Of(l, styles), l.Path))], design.Findings, design.NextPiece, design.NextLoose)
+        {
+            Styles = styles.All,
+        };
+    }
 
     public Design With(IReadOnlyDictionary<string, PieceShape> shapes) => new(
-        [.. Pieces.Select(p => p.With(shapes))],
-        Loose, Findings, NextPiece);
-}
-
-internal sealed record StoredPiece(
-    string Id, string Name, string Stock, int Quantity, Affine Place, string Shape, ImmutableArray<Line> Lines,
-    bool? Hidden = null, bool? Locked = null, Guid? Art = null, Lie? Lie = null)
-{
-    public static StoredPiece Of(Piece p) => new(
-        p.Id, p.Name, p.Stock, p.Quantity, p.Place, p.Shape.Hash, p.Lines, p.Hidden ? true : null, p.Locked ? true : null, p.Art,
-        p.Lie == default ? null : p.Lie);
-
-    public Piece With(IReadOnlyDictionary<string, PieceShape> shapes) => new(Id, Name, Stock, Quantity, Place, shapes[Shape], Lines)
+        [.. Pieces.Select(p => p.With(shapes, Styles))], [.. Loose.Select(l => l.Line.With(l.Path, Styles))], Findings, NextPiece)
     {
-        Hidden = Hidden ?? false, Locked = Locked ?? false, Art = Art, Lie = Lie ?? default,
+        NextLoose = NextLoose,
     };
 }
 
-/// <summary>A variant as it is stored.</summary>
-internal sealed record StoredVariant(int Number, string Name, string? Of, ImmutableArray<StoredPiece> Pieces)
-{
-    public static StoredVariant From(Variant v) => new(v.Number, v.Name, v.Of, [.. v.Pieces.Select(StoredPiece.Of)]);
+/// <summary>What is known of lines apart from their names and where they run.</summary>
+internal sealed record StoredStyle(Look Look, Operation Operation, string? Ink = null, Manner? Manner = null, bool? SizeLocked = null);
 
-    public Variant With(IReadOnlyDictionary<string, PieceShape> shapes) => new(Number, Name, Of, [.. Pieces.Select(p => p.With(shapes))]);
+/// <summary>A line without its path.</summary>
+internal sealed record StoredLine(string Id, int Style, string? Name = null)
+{
+    public static StoredLine Of(Line line, StyleTable styles) => new(line.Id, styles.NumberOf(line), line.Name);
+
+    public Line With(Path path, ImmutableArray<StoredStyle> styles)
+    {
+        var style = styles[Style];
+        return new Line(Id, path, style.Operation, style.Look, Name, style.Ink) { Manner = style.Manner, SizeLocked = style.SizeLocked ?? false };
+    }
 }
 
+/// <summary>A line on no piece.</summary>
+internal sealed record StoredLoose(StoredLine Line, Path Path);
+
+/// <summary>An item: a line, or one of another kind.</summary>
+internal sealed record StoredItem(StoredLine? Line = null, Item? Made = null);
+
+internal sealed record StoredPiece(
+    string Id, string Name, string Stock, int Quantity, Affine Place, string Shape, StoredLine Outline, ImmutableArray<StoredItem> Items, int NextItem,
+    bool? Hidden = null, bool? Locked = null, Guid? Art = null, Lie? Lie = null)
+{
+    public static StoredPiece Of(Piece p, StyleTable styles) => new(
+        p.Id, p.Name, p.Stock, p.Quantity, p.Place, p.OwnShape.Hash, StoredLine.Of(p.Outline, styles),
+        [.. p.Items.Select(i => i is Line line ? new StoredItem(StoredLine.Of(line, styles)) : new StoredItem(Made: i))], p.NextItem,
+        p.Hidden ? true : null, p.Locked ? true : null, p.Art, p.Lie == default ? null : p.Lie);
+
+    /// <summary>The piece; its lines get the paths of its shape in their order.</summary>
+    public Piece With(IReadOnlyDictionary<string, PieceShape> shapes, ImmutableArray<StoredStyle> styles)
+    {
+        var paths = shapes[Shape].Paths;
+        var next = 1;
+        return new Piece(Id, Name, Stock, Quantity, Place, Outline.With(paths[0], styles), [.. Items.Select(i => i.Line?.With(paths[next++], styles) ?? i.Made!)])
+        {
+            NextItem = NextItem, Hidden = Hidden ?? false, Locked = Locked ?? false, Art = Art, Lie = Lie ?? default,
+        };
+    }
+}
+
+/// <summary>A variant as it is stored.</summary>
+internal sealed record StoredVariant(int Number, string Name, string? Of, ImmutableArray<StoredPiece> Pieces);
+
 /// <summary>All variants of a project as one part.</summary>
-internal sealed record StoredVariants(ImmutableArray<StoredVariant> All);
+internal sealed record StoredVariants(ImmutableArray<StoredStyle> Styles, ImmutableArray<StoredVariant> All)
+{
+    public static StoredVariants Of(ImmutableArray<Variant> variants)
+    {
+        var styles = new StyleTable();
+        return new(default, [.. variants.Select(v => new StoredVariant(v.Number, v.Name, v.Of, [.. v.Pieces.Select(p => StoredPiece.Of(p, styles))]))]) { Styles = styles.All };
+    }
+
+    public ImmutableArray<Variant> With(IReadOnlyDictionary<string, PieceShape> shapes) =>
+        [.. All.Select(v => new Variant(v.Number, v.Name, v.Of, [.. v.Pieces.Select(p => p.With(shapes, Styles))]))];
+}
+
+/// <summary>Styles in the order in which they are met first.</summary>
+internal sealed class StyleTable
+{
+    private readonly Dictionary<StoredStyle, int> _numbers = [];
+
+    public ImmutableArray<StoredStyle> All => [.. _numbers.OrderBy(s => s.Value).Select(s => s.Key)];
+
+    public int NumberOf(Line line)
+    {
+        var style = new StoredStyle(line.Look, line.Operation, line.Ink, line.Manner, line.SizeLocked ? true : null);
+        if (!_numbers.TryGetValue(style, out var number)) _numbers[style] = number = _numbers.Count;
+        return number;
+    }
+}

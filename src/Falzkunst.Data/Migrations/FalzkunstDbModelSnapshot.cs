@@ -498,6 +498,12 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("revision");
 
+                    b.Property<int>("SchemaVersion")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(1)
+                        .HasColumnName("schema_version");
+
                     b.Property<double>("SecondsInto")
                         .HasColumnType("double precision")
                         .HasColumnName("seconds_into");
@@ -597,6 +603,12 @@ namespace Falzkunst.Data.Migrations
                     b.Property<int>("Revision")
                         .HasColumnType("integer")
                         .HasColumnName("revision");
+
+                    b.Property<int>("SchemaVersion")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(1)
+                        .HasColumnName("schema_version");
 
                     b.Property<int>("Seconds")
                         .HasColumnType("integer")

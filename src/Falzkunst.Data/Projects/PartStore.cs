@@ -41,26 +41,33 @@ public sealed class PartStore(FalzkunstDb db, PartCache cache)
     {
         var hashes = written.Hashes.Where(h => !cache.Knows(h)).ToArray();
         if (hashes.Length == 0) return;
-        var there = await db.Parts.Where(p => hashes.Contains(p.Hash)).Select(p => p.Hash).ToListAsync(stop);
-        foreach (var hash in hashes.Except(there))
-        {
-            var content = written.ContentOf(hash);
-            await db.Database.ExecuteSqlAsync(
-                $"insert into parts (hash, content) values ({hash}, {content}) on conflict (hash) do nothing", stop);
-        }
+        var contents = hashes.Select(written.ContentOf).ToArray();
+        await db.Database.ExecuteSqlAsync(
+            $"insert into parts (hash, content) select * from unnest({hashes}, {contents}) on conflict (hash) do nothing", stop);
     }
 
     /// <summary>Keeps what was written, once that is certain to stay.</summary>
     public void Remember(WrittenParts written) => written.KeepIn(cache);
 
+    /// <summary>A value that was read or written before; null where this process has not met it.</summary>
+    public T? Find<T>(string hash) where T : class => cache.TryGet<T>(hash, out var kept) ? kept : null;
+
+    /// <summary>Keeps a value that was read.</summary>
+    public T Keep<T>(string hash, T value, long characters) where T : class
+    {
+        cache.Keep(hash, value, characters);
+        return value;
+    }
+
+    /// <summary>The text of a part.</summary>
+    public Task<string> TextAsync(string hash, CancellationToken stop) => db.Parts.Where(p => p.Hash == hash).Select(p => p.Content).SingleAsync(stop);
+
     /// <summary>A value by hash, read from its text only once per process.</summary>
     public async Task<T> GetAsync<T>(string hash, Func<string, T> read, CancellationToken stop) where T : class
     {
-        if (cache.TryGet<T>(hash, out var kept)) return kept;
-        var content = await db.Parts.Where(p => p.Hash == hash).Select(p => p.Content).SingleAsync(stop);
-        var value = read(content);
-        cache.Keep(hash, value, content.Length);
-        return value;
+        if (Find<T>(hash) is { } kept) return kept;
+        var content = await TextAsync(hash, stop);
+        return Keep(hash, read(content), content.Length);
     }
 
     /// <summary>Shapes by hash, those not known yet in one question.</summary>

@@ -2,6 +2,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Json;
+using Falzkunst.Data.Json.Upcasting;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
 
@@ -53,12 +54,15 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     /// <summary>The project at its head; null where the owner has none of that key.</summary>
     public async Task<OpenProject?> OpenAsync(Guid owner, Guid id, CancellationToken stop)
     {
-        var row = await db.Projects.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id && p.Owner == owner, stop);
-        if (row is null) return null;
-        var head = await db.Revisions.AsNoTracking().SingleAsync(r => r.ProjectId == id && r.Number == row.Head, stop);
-        var redo = await RedoOf(id, row.Head).Select(r => r.Sentence).FirstOrDefaultAsync(stop);
-        return new OpenProject(
-            id, row.Name, row.Head, await ValueAsync(head, stop), row.ChangedAt, head.Parent is null ? null : head.Sentence, redo);
+        var found = await db.Projects.AsNoTracking().Where(p => p.Id == id && p.Owner == owner)
+            .Join(db.Revisions, p => new { Project = p.Id, Number = p.Head }, r => new { Project = r.ProjectId, r.Number }, (p, r) => new
+            {
+                p.Name, p.ChangedAt, Head = r,
+                Redo = db.Revisions.Where(n => n.ProjectId == id && n.Parent == r.Number).OrderByDescending(n => n.Number).Select(n => n.Sentence).FirstOrDefault(),
+            }).SingleOrDefaultAsync(stop);
+        if (found is null) return null;
+        var (head, value) = (found.Head, await ValueAsync(found.Head, stop));
+        return new OpenProject(id, found.Name, head.Number, value, found.ChangedAt, head.Parent is null ? null : head.Sentence, found.Redo);
     }
 
     /// <summary>The value of any revision; null where there is none.</summary>
@@ -70,6 +74,15 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         return revision is null ? null : await ValueAsync(revision, stop);
     }
 
+    /// <summary>The edit that made a revision; null for a first one, and where there is none.</summary>
+    public async Task<Edit?> EditAsync(Guid owner, Guid id, int number, CancellationToken stop)
+    {
+        var made = await db.Revisions.AsNoTracking()
+            .Where(r => r.ProjectId == id && r.Number == number && db.Projects.Any(p => p.Id == id && p.Owner == owner))
+            .Select(r => new { r.Edit, r.SchemaVersion }).SingleOrDefaultAsync(stop);
+        return made?.Edit is { } text ? StoredJson.Read<Edit>(text, StoredKind.Edit, made.SchemaVersion) : null;
+    }
+
     /// <summary>Appends what an edit made of the project.</summary>
     /// <param name="owner">Whose project.</param>
     /// <param name="id">Which project.</param>
@@ -78,9 +91,9 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     /// <param name="after">What it made.</param>
     /// <param name="stop">Cancels the wait.</param>
     /// <param name="alongside">Other rows to write in the same transaction.</param>
-    /// <returns>The number of the new head.</returns>
+    /// <returns>The project as it stands after it.</returns>
     /// <exception cref="StaleEdit">The head is not <paramref name="expectedHead"/> any more; nothing was written.</exception>
-    public async Task<int> AppendAsync(Guid owner, Guid id, int expectedHead, Edit edit, Project after, CancellationToken stop, Func<Task>? alongside = null)
+    public async Task<OpenProject> AppendAsync(Guid owner, Guid id, int expectedHead, Edit edit, Project after, CancellationToken stop, Func<Task>? alongside = null)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var row = await LockAsync(owner, id, expectedHead, stop);
@@ -95,28 +108,28 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         await transaction.CommitAsync(stop);
         parts.Remember(written);
         db.ChangeTracker.Clear();
-        return row.Head;
+        return new OpenProject(id, row.Name, row.Head, after, row.ChangedAt, revision.Sentence, RedoSentence: null);
     }
 
     /// <summary>Goes back to the revision before the head.</summary>
     /// <exception cref="StaleEdit">The head has moved.</exception>
     /// <exception cref="EditRefused">There is nothing before it.</exception>
     public Task<int> UndoAsync(Guid owner, Guid id, int expectedHead, CancellationToken stop) => MoveHeadAsync(
-        owner, id, expectedHead, "There is nothing left to undo.",
+        owner, id, expectedHead, Reason.NothingToUndo,
         () => db.Revisions.Where(r => r.ProjectId == id && r.Number == expectedHead).Select(r => r.Parent).SingleAsync(stop), stop);
 
     /// <summary>Goes forward again to the newest revision made from the head.</summary>
     /// <exception cref="StaleEdit">The head has moved.</exception>
     /// <exception cref="EditRefused">Nothing was undone.</exception>
     public Task<int> RedoAsync(Guid owner, Guid id, int expectedHead, CancellationToken stop) => MoveHeadAsync(
-        owner, id, expectedHead, "There is nothing to do again.",
+        owner, id, expectedHead, Reason.NothingToRedo,
         () => RedoOf(id, expectedHead).Select(r => (int?)r.Number).FirstOrDefaultAsync(stop), stop);
 
     /// <summary>Goes to any revision of the project; what lies after it stays in the history.</summary>
     /// <exception cref="StaleEdit">The head has moved.</exception>
     /// <exception cref="EditRefused">There is no such revision.</exception>
     public Task<int> GoToAsync(Guid owner, Guid id, int expectedHead, int number, CancellationToken stop) => MoveHeadAsync(
-        owner, id, expectedHead, "That revision is not in this project's history.",
+        owner, id, expectedHead, Reason.RevisionGone,
         () => db.Revisions.Where(r => r.ProjectId == id && r.Number == number).Select(r => (int?)r.Number).FirstOrDefaultAsync(stop), stop);
 
     /// <summary>The newest revisions, newest first, those on left branches among them.</summary>
@@ -132,7 +145,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     }
 
     private async Task<int> MoveHeadAsync(
-        Guid owner, Guid id, int expectedHead, string nowhere, Func<Task<int?>> where, CancellationToken stop)
+        Guid owner, Guid id, int expectedHead, Reason nowhere, Func<Task<int?>> where, CancellationToken stop)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var row = await LockAsync(owner, id, expectedHead, stop);
@@ -154,7 +167,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     {
         var row = await db.Projects
             .FromSql($"select * from projects where id = {id} and owner = {owner} for update")
-            .SingleOrDefaultAsync(stop) ?? throw new EditRefused("This project is no longer there.");
+            .SingleOrDefaultAsync(stop) ?? throw new EditRefused(Reason.ProjectGone);
         if (row.Head == expectedHead) return row;
         var last = await db.Revisions.Where(r => r.ProjectId == id && r.Number == row.Head).Select(r => r.Sentence).SingleAsync(stop);
         throw new StaleEdit(last, row.Head);
@@ -164,7 +177,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         Guid id, int number, int? parent, string? edit, string sentence, Project value, CancellationToken stop)
     {
         var written = new WrittenParts();
-        foreach (var piece in value.Design.Pieces.Concat(value.Variants.SelectMany(v => v.Pieces))) written.Add(piece.Shape);
+        foreach (var piece in value.Design.Pieces.Concat(value.Variants.SelectMany(v => v.Pieces))) written.Add(piece.OwnShape);
         string Part<T>(T part) where T : class => written.Add(part, StoredJson.Write(part));
         var revision = new RevisionRow
         {
@@ -176,25 +189,15 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
             At = clock.GetUtcNow(),
             SchemaVersion = StoredJson.SchemaVersion,
             SetOutHash = Part(value.SetOut),
-            DesignHash = Part(StoredDesign.Of(value.Design)),
+            DesignHash = written.Add(value.Design, StoredJson.Write(StoredDesign.Of(value.Design))),
             SheetsHash = value.Sheets is null ? null : Part(value.Sheets),
-            VariantsHash = value.Variants.IsEmpty ? null : Part(new StoredVariants([.. value.Variants.Select(StoredVariant.From)])),
+            VariantsHash = value.Variants.IsEmpty ? null : Part(StoredVariants.Of(value.Variants)),
         };
         await parts.PutAsync(written, stop);
         return (revision, written);
     }
 
-    private async Task<Project> ValueAsync(RevisionRow revision, CancellationToken stop)
-    {
-        if (revision.SchemaVersion != StoredJson.SchemaVersion)
-            throw new InvalidOperationException($"Revision {revision.Number} has schema {revision.SchemaVersion}, which this version does not read.");
-        var setOut = await parts.GetAsync(revision.SetOutHash, StoredJson.Read<SetOut>, stop);
-        var stored = await parts.GetAsync(revision.DesignHash, StoredJson.Read<StoredDesign>, stop);
-        var sheets = revision.SheetsHash is { } hash ? await parts.GetAsync(hash, StoredJson.Read<SheetLayouts>, stop) : null;
-        var variants = revision.VariantsHash is { } aside ? (await parts.GetAsync(aside, StoredJson.Read<StoredVariants>, stop)).All : [];
-        var shapes = await parts.ShapesAsync(stored.Pieces.Concat(variants.SelectMany(v => v.Pieces)).Select(p => p.Shape), stop);
-        return new Project(setOut, stored.With(shapes), sheets) { Variants = [.. variants.Select(v => v.With(shapes))] };
-    }
+    private Task<Project> ValueAsync(RevisionRow revision, CancellationToken stop) => new RevisionReader(parts).ReadAsync(revision, stop);
 
     private static void Summarise(ProjectRow row, Project value)
     {

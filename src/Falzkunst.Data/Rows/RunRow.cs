@@ -15,6 +15,9 @@ public sealed class RunRow
     public required string SheetTitle { get; set; }
     public required string Machine { get; set; }
 
+    /// <summary>Version of the JSON of the plan, and of how sheets are named.</summary>
+    public int SchemaVersion { get; set; }
+
     /// <summary>Hash of the part with the plan, settings included.</summary>
     public required string PlanHash { get; set; }
     public DateTimeOffset BegunAt { get; set; }

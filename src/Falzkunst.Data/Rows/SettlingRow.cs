@@ -34,6 +34,9 @@ public sealed class SettlingRow
     /// <summary>How many better answers there were.</summary>
     public int Answers { get; set; }
 
+    /// <summary>Version of the JSON of the best layout.</summary>
+    public int SchemaVersion { get; set; }
+
     /// <summary>The best layout so far; null before the first.</summary>
     public string? Best { get; set; }
 }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Running;
 using Falzkunst.Data.Json;
+using Falzkunst.Data.Json.Upcasting;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -32,6 +33,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         {
             Id = Guid.CreateVersion7(), Owner = owner, ProjectId = project, Revision = revision, SheetId = sheetId, SheetTitle = sheetTitle,
             Machine = machine, PlanHash = hash, BegunAt = now, AdvancedAt = now, SpeedUp = speedUp, Phase = state.Phase.ToString(),
+            SchemaVersion = StoredJson.SchemaVersion,
         };
         db.Runs.Add(row);
         Write(row, state, happened, now);
@@ -47,16 +49,30 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         var row = await db.Runs.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id && r.Owner == owner, stop);
         if (row is null) return null;
         return new OpenRun(
-            row.Id, row.ProjectId, row.Revision, row.SheetId, row.SheetTitle, row.Machine, row.BegunAt, row.OverAt, row.SpeedUp,
+            row.Id, row.ProjectId, row.Revision, await SheetIdAsync(row, stop), row.SheetTitle, row.Machine, row.BegunAt, row.OverAt, row.SpeedUp,
             await PlanAsync(row, stop), StateOf(row));
     }
 
     /// <summary>All runs of a project, newest first.</summary>
-    public Task<List<RunCard>> ListAsync(Guid owner, Guid project, CancellationToken stop) => db.Runs.AsNoTracking()
-        .Where(r => r.ProjectId == project && r.Owner == owner)
-        .OrderByDescending(r => r.BegunAt)
-        .Select(r => new RunCard(r.Id, r.SheetId, r.SheetTitle, r.Revision, Enum.Parse<RunPhase>(r.Phase), r.BegunAt, r.OverAt, r.MachineSeconds))
-        .ToListAsync(stop);
+    public async Task<List<RunCard>> ListAsync(Guid owner, Guid project, CancellationToken stop)
+    {
+        var rows = await (
+            from run in db.Runs.AsNoTracking()
+            join revision in db.Revisions on new { run.ProjectId, Number = run.Revision } equals new { revision.ProjectId, revision.Number }
+            where run.ProjectId == project && run.Owner == owner
+            orderby run.BegunAt descending
+            select new { Run = run, revision.SheetsHash }).ToListAsync(stop);
+        return
+        [
+            .. rows.Select(r => new RunCard(
+                r.Run.Id, SheetId(r.Run, r.SheetsHash), r.Run.SheetTitle, r.Run.Revision, Enum.Parse<RunPhase>(r.Run.Phase), r.Run.BegunAt, r.Run.OverAt, r.Run.MachineSeconds)),
+        ];
+    }
+
+    private async Task<string> SheetIdAsync(RunRow row, CancellationToken stop) => row.SchemaVersion > 1 ? row.SheetId : SheetId(
+        row, await db.Revisions.Where(r => r.ProjectId == row.ProjectId && r.Number == row.Revision).Select(r => r.SheetsHash).SingleAsync(stop));
+
+    private static string SheetId(RunRow row, string? sheetsHash) => row.SchemaVersion > 1 || sheetsHash is null ? row.SheetId : RevisionReader.SheetId(row.SheetId, sheetsHash);
 
     /// <summary>What happened in a run, in order.</summary>
     public async Task<List<(RunHappening What, DateTimeOffset At)>> EventsAsync(Guid owner, Guid id, CancellationToken stop)
@@ -78,7 +94,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var row = await db.Runs.FromSql($"select * from runs where id = {id} and owner = {owner} for update").SingleOrDefaultAsync(stop)
-            ?? throw new CommandRefused("This run is no longer there.");
+            ?? throw new CommandRefused(RunRefusal.Gone);
         var plan = await PlanAsync(row, stop);
         var (state, happened) = command(plan, StateOf(row));
         Write(row, state, happened, clock.GetUtcNow());
@@ -132,7 +148,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         }
     }
 
-    private Task<RunPlan> PlanAsync(RunRow row, CancellationToken stop) => parts.GetAsync(row.PlanHash, StoredJson.Read<RunPlan>, stop);
+    private Task<RunPlan> PlanAsync(RunRow row, CancellationToken stop) => parts.GetAsync(row.PlanHash, text => StoredJson.Read<RunPlan>(text, StoredKind.RunPlan, row.SchemaVersion), stop);
 
     private static RunState StateOf(RunRow row) =>
         new(Enum.Parse<RunPhase>(row.Phase), row.Step, row.Line, row.SecondsInto, row.MachineSeconds);

@@ -1,5 +1,6 @@
 using Falzkunst.Core.Designs;
 using Falzkunst.Data.Json;
+using Falzkunst.Data.Json.Upcasting;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
 
@@ -63,7 +64,7 @@ public sealed class SettlingStore(FalzkunstDb db, TimeProvider clock)
         var row = new SettlingRow
         {
             Id = Guid.CreateVersion7(), Owner = owner, ProjectId = project, Revision = revision, Stock = stock, MadeFor = madeFor,
-            Phase = Waiting, Seconds = seconds, Seed = seed, AskedAt = clock.GetUtcNow(),
+            Phase = Waiting, SchemaVersion = StoredJson.SchemaVersion, Seconds = seconds, Seed = seed, AskedAt = clock.GetUtcNow(),
         };
         db.Settlings.Add(row);
         await db.SaveChangesAsync(stop);
@@ -78,7 +79,7 @@ public sealed class SettlingStore(FalzkunstDb db, TimeProvider clock)
             .OrderByDescending(s => s.AskedAt).FirstOrDefaultAsync(stop);
         return row is null ? null : new OpenSettling(
             row.Id, row.Stock, row.MadeFor, Enum.Parse<SettlingPhase>(row.Phase), row.Seconds, row.BegunAt, row.BetterAt, row.OverAt, row.Answers,
-            row.Best is null ? null : StoredJson.Read<StockLayout>(row.Best));
+            row.Best is null ? null : StoredJson.Read<StockLayout>(row.Best, StoredKind.StockLayout, row.SchemaVersion));
     }
 
     /// <summary>Stocks of a project whose pieces are settling at the moment.</summary>

@@ -7,21 +7,28 @@ using Microsoft.EntityFrameworkCore;
 namespace Falzkunst.Data.Workshop;
 
 /// <summary>Stocks and machines of a workshop.</summary>
-public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock)
+public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCache cache) : IDisposable
 {
+    private bool _wrote;
+
     /// <summary>Everything at hand, in the drawer's order.</summary>
     public async Task<Drawer> DrawerAsync(Guid owner, CancellationToken stop)
     {
+        if (!_wrote && cache.Find(owner) is { } known) return known;
+        var asOf = cache.Version;
         var stocks = await db.Stocks.AsNoTracking().AsSplitQuery().Include(s => s.Sheets).Include(s => s.Offcuts).Include(s => s.Settings)
             .Where(s => s.Owner == owner).OrderBy(s => s.Position).ToListAsync(stop);
         var machines = await db.Machines.AsNoTracking().Include(m => m.Holders)
             .Where(m => m.Owner == owner).OrderBy(m => m.Position).ToListAsync(stop);
-        return new Drawer([.. stocks.Select(StockOf)], [.. machines.Select(MachineOf)]);
+        var drawer = new Drawer([.. stocks.Select(StockOf)], [.. machines.Select(MachineOf)]);
+        if (!_wrote) cache.Keep(owner, drawer, asOf);
+        return drawer;
     }
 
     /// <summary>Fills the drawer of a workshop that has nothing yet.</summary>
     public async Task SeedAsync(Guid owner, IReadOnlyList<Stock> stocks, IReadOnlyList<Machine> machines, CancellationToken stop)
     {
+        Writes();
         if (await db.Stocks.AnyAsync(s => s.Owner == owner, stop) || await db.Machines.AnyAsync(m => m.Owner == owner, stop)) return;
         db.Stocks.AddRange(stocks.Select((s, i) => RowOf(owner, s, i)));
         db.Machines.AddRange(machines.Select((m, i) => RowOf(owner, m, i)));
@@ -37,6 +44,7 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock)
     /// <param name="stop">Gives up.</param>
     public async Task KeepRestAsync(Guid owner, string stock, Offcut rest, string cutFrom, CancellationToken stop)
     {
+        Writes();
         await using var own = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(stop) : null;
         await db.Set<StockSheetRow>().Where(s => s.Owner == owner && s.StockKey == stock && s.Name == cutFrom && s.Count > 0)
             .ExecuteUpdateAsync(set => set.SetProperty(s => s.Count, s => s.Count - 1), stop);
@@ -52,8 +60,24 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock)
     }
 
     /// <summary>Throws an offcut away; nothing happens where it is gone already.</summary>
-    public Task RemoveOffcutAsync(Guid owner, string stock, string name, CancellationToken stop) =>
-        db.Set<StockOffcutRow>().Where(o => o.Owner == owner && o.StockKey == stock && o.Name == name).ExecuteDeleteAsync(stop);
+    public Task RemoveOffcutAsync(Guid owner, string stock, string name, CancellationToken stop)
+    {
+        Writes();
+        return db.Set<StockOffcutRow>().Where(o => o.Owner == owner && o.StockKey == stock && o.Name == name).ExecuteDeleteAsync(stop);
+    }
+
+    /// <summary>From here on this store reads the database itself: it may see what its transaction has not committed yet.</summary>
+    private void Writes()
+    {
+        _wrote = true;
+        cache.Forget();
+    }
+
+    /// <summary>The transaction is over: what others read and kept while it was open is forgotten too.</summary>
+    public void Dispose()
+    {
+        if (_wrote) cache.Forget();
+    }
 
     private static Stock StockOf(StockRow r) => new(
         r.Key, r.Name, r.Kind, r.GramsPerSquareMetre, r.ThicknessMm, r.Colour, r.NarrowestMm,
