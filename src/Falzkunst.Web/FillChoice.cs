@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Falzkunst.Core.Actions;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -9,12 +10,12 @@ namespace Falzkunst.Web;
 
 /// <summary>One way to work an area, as it would come out: a small true picture, its length and its time.</summary>
 /// <param name="Words">What it is called.</param>
-/// <param name="Command">The command that chooses it.</param>
+/// <param name="Action">The action that chooses it.</param>
 /// <param name="IsChosen">It is what is chosen now.</param>
 /// <param name="Picture">Content of an SVG picture of 84 by 46.</param>
 /// <param name="LengthMm">With the tool down.</param>
 /// <param name="Seconds">On the project's machine.</param>
-public sealed record FillChoice(string Words, string Command, bool IsChosen, string Picture, double LengthMm, double Seconds)
+public sealed record FillChoice(string Words, FillAction Action, bool IsChosen, string Picture, double LengthMm, double Seconds)
 {
     public const double Width = 84;
     public const double Height = 46;
@@ -26,24 +27,23 @@ public sealed record FillChoice(string Words, string Command, bool IsChosen, str
     /// <summary>Line only, parallel, crossed, inward: for closed lines of one piece that a pen, foil tip or embossing tip runs.</summary>
     public static IReadOnlyList<FillChoice> For(Piece piece, ImmutableArray<string> lines, ToolSettings settings, Machine machine)
     {
-        var picked = piece.Drawn.Where(d => lines.Contains(d.Line.Id) && d.Path.IsClosed).ToList();
+        var picked = piece.Drawn.Where(l => lines.Contains(l.Id) && l.Path.IsClosed).ToList();
         if (picked.Count == 0) return [];
-        var first = picked[0].Line;
-        var rings = picked.Select(d => d.Path).ToList();
+        var first = picked[0];
+        var rings = picked.Select(l => l.Path).ToList();
         var (now, tip) = (first.Way.Fill, first.TipMm);
         var distance = now?.DistanceMm;
         var outline = WorkTime.Of(rings, settings, machine);
-        var choices = new List<FillChoice> { new("line only", "fill none", now is null, Draw(rings, [], first, 0), outline.LengthMm, outline.Seconds) };
+        var choices = new List<FillChoice> { new("line only", new FillAction(), now is null, Draw(rings, [], first, 0), outline.LengthMm, outline.Seconds) };
         foreach (var pattern in Enum.GetValues<FillPattern>())
         {
-            var fill = new AreaFill(pattern, distance, now?.AngleDegrees ?? 45);
+            var fill = new AreaFill(pattern, distance, now?.AngleDegrees ?? AreaFill.UsualAngleDegrees);
             var word = pattern.ToString().ToLowerInvariant();
-            var command = $"fill {word}" + (distance is { } d ? string.Create(CultureInfo.InvariantCulture, $" {d}mm") : "") + string.Create(CultureInfo.InvariantCulture, $" at {fill.AngleDegrees}");
             try
             {
                 var strokes = AreaFills.Strokes(rings, fill, tip);
                 var work = WorkTime.Of([.. rings, .. strokes], settings, machine);
-                choices.Add(new FillChoice(word, command, now?.Pattern == pattern, Draw(rings, Shown(rings, fill, tip, strokes), first, tip), work.LengthMm, work.Seconds));
+                choices.Add(new FillChoice(word, new FillAction(pattern), now?.Pattern == pattern, Draw(rings, Shown(rings, fill, tip, strokes), first, tip), work.LengthMm, work.Seconds));
             }
             catch (EditRefused)
             {

@@ -36,15 +36,12 @@ public sealed class MotifPicture : TagHelper
         {
             var place = piece.Place.Then(map);
             content.Append("<path d=\"");
-            foreach (var (line, path) in piece.Drawn)
-            {
-                if (line.Role == LineRole.Outline || (line.Role == LineRole.Opening && !isLarge)) content.Append(SmallPicture.Data(path.Map(place), coarse));
-            }
+            foreach (var path in isLarge ? [piece.Outline.Path] : piece.Paper.Rings) content.Append(SmallPicture.Data(path.Map(place), coarse));
             content.Append(CultureInfo.InvariantCulture, $"\" fill=\"{Drawer.ColourOf(piece.Stock)}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-width=\".7\"/>");
             if (isLarge) continue;
-            foreach (var (line, path) in piece.Drawn.Where(d => d.Line.Role == LineRole.Inner)) Stroke(line, path.Map(place));
+            foreach (var line in piece.Drawn.Where(l => piece.RoleOf(l) == LineRole.Inner)) Stroke(line, line.Path.Map(place));
         }
-        foreach (var loose in Motif.Loose) Stroke(loose.Line, loose.Path.Map(map));
+        foreach (var loose in Motif.Loose) Stroke(loose, loose.Path.Map(map));
         output.Content.SetHtmlContent(content.ToString());
 
         void Stroke(Line line, Core.Geometry.Path path) => content.Append(SmallPicture.Stroke(line, SmallPicture.Data(path), 0.7));

@@ -19,10 +19,9 @@ internal static class PieceWindow
     {
         var map = SmallPicture.Fit(window, Width, Height, 2);
         var paper = new StringBuilder();
-        foreach (var (line, path) in piece.Drawn)
-        {
-            if (line.Role != LineRole.Inner && (line.Role == LineRole.Outline || path.Bounds.Overlaps(window.Grow(window.Width)))) paper.Append(SmallPicture.Data(path.Map(map)));
-        }
+        var near = window.Grow(window.Width);
+        paper.Append(SmallPicture.Data(piece.Outline.Path.Map(map)));
+        foreach (var opening in piece.Paper.Openings.Where(o => o.Bounds.Overlaps(near))) paper.Append(SmallPicture.Data(opening.Map(map)));
         return string.Create(CultureInfo.InvariantCulture,
             $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Width}\" height=\"{Height}\" viewBox=\"0 0 {Width} {Height}\"><path d=\"{paper}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"{Operation.Cut.Colour()}\" stroke-width=\".6\"/></svg>");
     }

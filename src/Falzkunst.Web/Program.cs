@@ -1,6 +1,7 @@
 using System.Globalization;
 using Falzkunst.Data;
 using Falzkunst.Web;
+using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.Practice;
 using Falzkunst.Web.Security;
@@ -45,7 +46,7 @@ builder.WebHost.ConfigureKestrel(o =>
     o.AddServerHeader = false;
     o.Limits.MaxRequestBodySize = ArtDesk.LargestUpload;
 });
-builder.Services.AddRazorPages();
+builder.Services.AddRazorPages().AddMvcOptions(BindingSetup.Configure);
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
 
 var app = builder.Build();

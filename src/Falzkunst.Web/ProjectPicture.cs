@@ -38,7 +38,7 @@ public sealed class ProjectPicture : TagHelper
     {
         var pieces = project.Design.Pieces;
         var spread = SpreadOut.Arrange(project.Design);
-        var isLarge = pieces.Sum(p => p.Shape.Paths.Sum(path => path.Segments.Length)) > MostSegments;
+        var isLarge = pieces.Sum(p => p.Paper.Rings.Sum(path => path.Segments.Length)) > MostSegments;
         var box = Box.Empty;
         var content = new StringBuilder();
         for (var i = 0; i < pieces.Length; i++)
@@ -46,7 +46,7 @@ public sealed class ProjectPicture : TagHelper
             var size = pieces[i].Size;
             IEnumerable<Core.Geometry.Path> paper = isLarge
                 ? [Core.Geometry.Path.Rectangle(size.MinX, size.MinY, size.Width, size.Height)]
-                : pieces[i].Drawn.Where(d => d.Line.Role != LineRole.Inner).Select(d => d.Path);
+                : pieces[i].Paper.Rings;
             content.Append("<path d=\"");
             foreach (var path in paper)
             {

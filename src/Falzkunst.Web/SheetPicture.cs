@@ -37,8 +37,7 @@ internal static class SheetPicture
             foreach (var p in sheet.Placements)
             {
                 if (design.Find(p.Piece) is not { } piece) continue;
-                var paths = piece.Lines.Zip(piece.Shape.Paths).Where((l, i) => i == 0 || l.First.Role == LineRole.Opening)
-                    .Select(l => SmallPicture.Data(l.Second.Map(p.Place.Then(on)), CoarsePoints));
+                var paths = piece.Paper.Rings.Select(ring => SmallPicture.Data(ring.Map(p.Place.Then(on)), CoarsePoints));
                 svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{string.Concat(paths)}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-width=\".4\"/>");
             }
             left += sheet.Width + Gap;

@@ -36,7 +36,7 @@ public sealed class Thumbnail : TagHelper
     private static string VersionOf(Piece piece, string colour)
     {
         var shown = new StringBuilder(piece.Shape.Hash).Append(colour);
-        foreach (var line in piece.Lines) shown.Append((char)('a' + line.Operation)).Append((char)('a' + line.Role)).Append(line.Ink);
+        foreach (var line in piece.Drawn) shown.Append((char)('a' + line.Operation)).Append((char)('a' + piece.RoleOf(line))).Append(line.Ink);
         return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(shown.ToString())))[..16];
     }
 
@@ -47,12 +47,11 @@ public sealed class Thumbnail : TagHelper
         var paper = new StringBuilder();
         var lines = new StringBuilder();
         var isLarge = piece.Shape.Paths.Sum(p => p.Segments.Length) > SmallPicture.MostSegments;
-        foreach (var (line, path) in piece.Drawn)
+        foreach (var path in isLarge ? [piece.Outline.Path] : piece.Paper.Rings) paper.Append(SmallPicture.Data(path.Map(map), isLarge ? CoarsePoints : null));
+        foreach (var line in isLarge ? [] : piece.Drawn.Where(l => piece.RoleOf(l) == LineRole.Inner))
         {
-            if (isLarge && line.Role != LineRole.Outline) continue;
-            var d = SmallPicture.Data(path.Map(map), isLarge ? CoarsePoints : null);
-            if (line.Role != LineRole.Inner) paper.Append(d);
-            else if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(SmallPicture.Stroke(line, d, 0.8));
+            var d = SmallPicture.Data(line.Path.Map(map));
+            if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(SmallPicture.Stroke(line, d, 0.8));
         }
         return string.Create(CultureInfo.InvariantCulture,
             $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Side}\" height=\"{Side}\" viewBox=\"0 0 {Side} {Side}\"><path d=\"{paper}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"{Operation.Cut.Colour()}\" stroke-opacity=\".55\" stroke-width=\".6\"/>{lines}</svg>");

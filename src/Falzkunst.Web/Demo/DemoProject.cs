@@ -26,7 +26,7 @@ public static class DemoProject
             if (on.Value.Design.Pieces.FirstOrDefault(p => p.Name == name) is { } piece)
                 on = await desk.DoAsync(on, on.Project.Head, new SetQuantity(piece.Id, quantity), stop);
         }
-        await desk.DoAsync(on, on.Project.Head, new PutOnSheets(on.Value.SetOut.SpacingMm), stop);
+        await desk.DoAsync(on, on.Project.Head, new PutOnSheets(on.Value.SetOut.SpacingMm, Guid.NewGuid()), stop);
     }
 
     private static readonly (string Name, int Quantity)[] Quantities = [("Ticket tag", 6), ("Star", 12)];

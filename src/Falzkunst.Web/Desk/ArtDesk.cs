@@ -33,7 +33,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     {
         var drawing = ArtReader.Read(content);
         if (drawing.LineCount == 0)
-            throw new EditRefused("Nothing in this file can be cut, folded or drawn: it has no lines. If it holds text or a picture, turn that into outlines first.");
+            throw new EditRefused(Reason.NothingInArt);
         var remembered = await RulesForAsync(origin, stop);
         var design = Assembler.Assemble(drawing, remembered, on.Drawer.StockFor, on.Value.Design.NextPiece);
         var isSheet = design.Pieces.Length > SheetOfMotifs && Motifs.Of(design).Length > SheetOfMotifs;
@@ -78,7 +78,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     }
 
     private async Task<(string FileName, string? Origin)> FoundAsync(OnDesk on, Guid file, CancellationToken stop) =>
-        await art.FindAsync(ProjectDesk.Owner, on.Project.Id, file, stop) ?? throw new EditRefused("That file is no longer in the project.");
+        await art.FindAsync(ProjectDesk.Owner, on.Project.Id, file, stop) ?? throw new EditRefused(Reason.FileGone);
 
     private async Task<Drawing> ReadAsync(Guid file, CancellationToken stop) => ArtReader.Read(await art.ContentAsync(ProjectDesk.Owner, file, stop));
 
@@ -93,7 +93,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <exception cref="EditRefused">There is no such project.</exception>
     public async Task<(string Name, ImmutableArray<Motif> Motifs)> MotifsOfAsync(Guid other, CancellationToken stop)
     {
-        var project = await projects.OpenAsync(ProjectDesk.Owner, other, stop) ?? throw new EditRefused("That project is no longer there.");
+        var project = await projects.OpenAsync(ProjectDesk.Owner, other, stop) ?? throw new EditRefused(Reason.ProjectGone);
         return (project.Name, Motifs.Of(project.Value.Design with { Loose = [] }));
     }
 
@@ -109,7 +109,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     private static ImmutableArray<int> Wanted(ImmutableArray<Motif> all, IEnumerable<int> numbers)
     {
         var wanted = numbers.Where(n => n >= 1 && n <= all.Length).Distinct().Order().ToImmutableArray();
-        return wanted.IsEmpty ? throw new EditRefused("No motif is chosen yet. Touch those that you want, then bring them in.") : wanted;
+        return wanted.IsEmpty ? throw new EditRefused(Reason.NoMotifs) : wanted;
     }
 
     public Task<List<ArtCard>> FilesAsync(OnDesk on, CancellationToken stop) =>
@@ -123,7 +123,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <summary>What each rule did, for those that did something.</summary>
     private static ImmutableArray<RuleUse> Uses(Design design, ImmutableArray<LookRule> rules) =>
     [
-        .. design.Pieces.SelectMany(p => p.Lines).Concat(design.Loose.Select(l => l.Line))
+        .. design.Pieces.SelectMany(p => p.Lines).Concat(design.Loose)
             .Select(l => rules.FirstOrDefault(r => r.Fits(l.Look)) is { } rule && rule.Operation == l.Operation ? rule : null)
             .OfType<LookRule>().GroupBy(r => r).OrderByDescending(g => g.Count())
             .Select(g => new RuleUse(g.Key.InWords(), g.Count())),
@@ -134,7 +134,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     {
         if (drawing.Notes.IsEmpty) return [];
         var shapes = drawing.Shapes.GroupBy(s => s.Place).ToDictionary(g => g.Key, g => g.SelectMany(s => s.Paths).Select(p => p.Bounds).ToList());
-        var lines = design.Pieces.SelectMany(p => p.Shape.Paths.Select(path => (p.Id, Box: path.BoundsUnder(p.Place)))).ToList();
+        var lines = design.Pieces.SelectMany(p => p.Lines.Select(l => (p.Id, Box: l.Path.BoundsUnder(p.Place)))).ToList();
         return [.. drawing.Notes.Select(n => shapes.TryGetValue(n.Where, out var boxes)
             ? n with { Piece = lines.Find(l => boxes.Exists(b => b.Contains(l.Box, 0.01) && l.Box.Contains(b, 0.01))).Id }
             : n)];

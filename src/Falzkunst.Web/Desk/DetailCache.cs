@@ -20,6 +20,9 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
     private static readonly TimeSpan Kept = TimeSpan.FromMinutes(30);
     private readonly MemoryCache _cache = new(new MemoryCacheOptions { SizeLimit = MostWeight });
 
+    /// <summary>Cancelled when the server ends: nobody waits for a survey any more.</summary>
+    private readonly CancellationTokenSource _over = new();
+
     /// <summary>Surveys that run in the background.</summary>
     private readonly HashSet<Guid> _busy = [];
 
@@ -67,7 +70,11 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
             try
             {
                 // One after the other: whoever waits for a page goes first.
-                foreach (var piece in on.Value.Design.Pieces) Places(piece, LeastOf(on, piece));
+                foreach (var piece in on.Value.Design.Pieces.TakeWhile(_ => !_over.IsCancellationRequested)) Places(piece, LeastOf(on, piece));
+            }
+            catch (ObjectDisposedException) when (_over.IsCancellationRequested)
+            {
+                // What the last survey found has no place to be kept any more.
             }
             catch (Exception e)
             {
@@ -84,7 +91,7 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
     public Candidate Try(Piece piece, Thicken how, Design design)
     {
         var key = Key(piece, how, design);
-        return _cache.Get<Candidate>(key) ?? Keep(key, Candidates.Try(piece, how, design), 50 + piece.Shape.Paths.Sum(p => p.Segments.Length));
+        return _cache.Get<Candidate>(key) ?? Keep(key, Candidates.Try(piece, how, design), 50 + piece.Paper.Rings.Sum(p => p.Segments.Length));
     }
 
     /// <summary>The same, if it has been carried out already.</summary>
@@ -93,25 +100,23 @@ public sealed class DetailCache(ILogger<DetailCache> log) : IDisposable
     private T Keep<T>(string key, T value, long weight) =>
         _cache.Set(key, value, new MemoryCacheEntryOptions { Size = weight, SlidingExpiration = Kept });
 
-    private static string Key(Piece piece, double leastMm) => string.Create(CultureInfo.InvariantCulture, $"{Of(piece)} {leastMm:R}");
+    private static string Key(Piece piece, double leastMm) => string.Create(CultureInfo.InvariantCulture, $"{PieceWidths.KeyOf(piece)} {leastMm:R}");
 
     private static string Key(Piece piece, Thicken how, Design design)
     {
-        var key = new StringBuilder(Of(piece)).Append(CultureInfo.InvariantCulture, $" {how}");
+        var key = new StringBuilder(PieceWidths.KeyOf(piece)).Append(CultureInfo.InvariantCulture, $" {how}");
         // What lies beside it matters as well, and where that lies as seen from it.
         if (how.Refusal is null)
         {
-            foreach (var other in Neighbours.Pieces(piece, design, how.ReachMm)) key.Append(CultureInfo.InvariantCulture, $" {Of(other)} {other.Place.Then(piece.Place.Inverse())}");
+            foreach (var other in Neighbours.Pieces(piece, design, how.ReachMm)) key.Append(CultureInfo.InvariantCulture, $" {PieceWidths.KeyOf(other)} {other.Place.Then(piece.Place.Inverse())}");
         }
         return key.ToString();
     }
 
-    private static string Of(Piece piece)
+    public void Dispose()
     {
-        var key = new StringBuilder(piece.Shape.Hash).Append(' ');
-        foreach (var line in piece.Lines) key.Append((char)('a' + line.Role)).Append((char)('a' + line.Operation)).Append(line.Way.HalfCut ? 'h' : '-').Append(line.Way.LeftOut ? 'o' : '-');
-        return key.ToString();
+        _over.Cancel();
+        _cache.Dispose();
+        _over.Dispose();
     }
-
-    public void Dispose() => _cache.Dispose();
 }

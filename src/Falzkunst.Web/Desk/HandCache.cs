@@ -20,14 +20,14 @@ public sealed class HandCache : IDisposable
     /// <param name="move">The move.</param>
     /// <param name="holds">Where they may not lie as moved, the nearest place within reach is taken.</param>
     /// <exception cref="EditRefused">Something is not there any more.</exception>
-    public (MovePlacements Move, string? WhyNot) Look(OnDesk on, MovePlacements move, bool holds)
+    public (MovePlacements Move, EditRefused? WhyNot) Look(OnDesk on, MovePlacements move, bool holds)
     {
         var sheets = on.Value.Sheets;
         if (sheets is null || !on.Value.SheetsAreCurrent || sheets.Find(move.Sheet) is not { } sheet || sheets.Find(move.To) is not { } to || to.Stock != sheet.Stock)
-            throw new EditRefused("That sheet is gone. Reload the page to see what is there now.");
+            throw new EditRefused(Reason.SheetGone);
         var there = move.Copies.Select(c => sheet.Find(c.Piece, c.Copy)).OfType<Placement>().Select(p => p with { Place = p.Place.Then(move.Map) }).ToList();
         var hand = Get(on, sheet.Stock);
-        if (!holds || hand.NearestMove(FaultWords.Placed(there), to.Id, ReachMm) is not { } by) return (move, FaultWords.WhyNot(hand, there, to, on.Value));
+        if (!holds || hand.NearestMove(PlacingFaults.Placed(there), to.Id, ReachMm) is not { } by) return (move, PlacingFaults.WhyNot(hand, there, to, on.Value));
         return (move with { By = move.By + by }, null);
     }
 

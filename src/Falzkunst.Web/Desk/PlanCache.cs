@@ -1,6 +1,7 @@
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Running;
+using Falzkunst.Web.Wording;
 using Microsoft.Extensions.Caching.Memory;
 
 namespace Falzkunst.Web.Desk;
@@ -32,7 +33,7 @@ public sealed class PlanCache : IDisposable
         }
         catch (PlanRefused e)
         {
-            return (null, e.Message);
+            return (null, RunWords.For(e));
         }
     }
 

@@ -11,19 +11,10 @@ namespace Falzkunst.Web.Desk;
 /// <summary>A project on the desk, with the drawer beside it.</summary>
 public sealed record OnDesk(OpenProject Project, Drawer Drawer)
 {
-    private (Design? Of, ImmutableArray<Finding> Found) _checked;
-
     public Project Value => Project.Value;
 
-    /// <summary>What the checks say of the design as it is; looked for once.</summary>
-    public ImmutableArray<Finding> Findings
-    {
-        get
-        {
-            if (!ReferenceEquals(_checked.Of, Value.Design)) _checked = (Value.Design, Checks.Of(Value.Design));
-            return _checked.Found;
-        }
-    }
+    /// <summary>What the checks say of the design as it is.</summary>
+    public ImmutableArray<Finding> Findings => Checks.Of(Value.Design);
 }
 
 /// <summary>Opens projects and carries edits out on them, for whoever works at this server.</summary>
@@ -40,7 +31,7 @@ public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
     /// <exception cref="EditRefused">That is no name.</exception>
     public async Task<OnDesk> RenameAsync(OnDesk on, string? name, CancellationToken stop)
     {
-        if (!IsName(name)) throw new EditRefused($"A project's name has between 1 and {LongestName} characters.");
+        if (!IsName(name)) throw EditRefused.Range(Measure.NameLength, 1, LongestName, "name");
         await projects.RenameAsync(Owner, on.Project.Id, name!.Trim(), stop);
         return await AgainAsync(on, stop);
     }
@@ -58,8 +49,7 @@ public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
     {
         // Applied only to what the user saw; where the head has moved, the append says what happened meanwhile.
         var after = seenHead == on.Project.Head ? Edits.Apply(on.Value, edit, on.Drawer) : on.Value;
-        await projects.AppendAsync(Owner, on.Project.Id, seenHead, edit, after, stop, alongside);
-        return await AgainAsync(on, stop);
+        return on with { Project = await projects.AppendAsync(Owner, on.Project.Id, seenHead, edit, after, stop, alongside) };
     }
 
     public async Task<OnDesk> UndoAsync(OnDesk on, int seenHead, CancellationToken stop)

@@ -56,7 +56,7 @@ public static class DetailScene
     /// </summary>
     public static IReadOnlyList<SceneDifference> Differences(Design before, Design after)
     {
-        var changed = before.Pieces.Where(p => after.Find(p.Id) is { } now && !ReferenceEquals(now.Shape, p.Shape)).ToList();
+        var changed = before.Pieces.Where(p => after.Find(p.Id) is { } now && !ReferenceEquals(now.Paper, p.Paper)).ToList();
         var gone = before.Pieces.Where(p => after.Find(p.Id) is null).ToList();
         var come = after.Pieces.Where(p => before.Find(p.Id) is null);
         // In one path, so that a piece that went into another does not show as something new there.

@@ -7,13 +7,25 @@ namespace Falzkunst.Web.LightTable;
 /// <param name="Inches">Lengths are shown in inches.</param>
 /// <param name="Colours">Colour of each operation's lines.</param>
 /// <param name="Shapes">Path data of each shape's lines by the shape's hash.</param>
+/// <param name="Pieces">The pieces by id; the items say where they lie.</param>
 /// <param name="Layouts">Ways of laying the items out, such as spread and stacked; the first is shown first.</param>
 public sealed record Scene(
     int Head,
     bool Inches,
     IReadOnlyDictionary<string, string> Colours,
     IReadOnlyDictionary<string, IReadOnlyList<string>> Shapes,
-    IReadOnlyList<SceneLayout> Layouts);
+    IReadOnlyDictionary<string, ScenePiece> Pieces,
+    IReadOnlyList<SceneLayout> Layouts)
+{
+    /// <summary>The scene without pieces, and shapes, that the page has in the very same form.</summary>
+    /// <param name="have">Versions of the pieces that the page has.</param>
+    public Scene Without(IReadOnlySet<string> have)
+    {
+        var pieces = Pieces.Where(p => !have.Contains(p.Value.Version)).ToDictionary();
+        var shapes = pieces.Values.Select(p => p.Shape).ToHashSet();
+        return this with { Pieces = pieces, Shapes = Shapes.Where(s => shapes.Contains(s.Key)).ToDictionary() };
+    }
+}
 
 /// <summary>One way of laying out.</summary>
 /// <param name="Name">Such as "spread".</param>
@@ -63,22 +75,33 @@ public sealed record SceneFrame(string Kind, double[] Box, string? Fill = null, 
     public string? Path { get; init; }
 }
 
+/// <summary>A piece as it is drawn, wherever it lies.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Shape">Hash of its shape.</param>
+/// <param name="Fill">Colour of its stock.</param>
+/// <param name="Lines">What each path of the shape is.</param>
+/// <param name="Scores">Scores that run otherwise than they were drawn: the paths as they run, by line id.</param>
+/// <param name="Fills">Strokes that fill areas, by the id of the line they go with.</param>
+/// <param name="Size">Width and height, mm, and how each reads in the user's units.</param>
+/// <param name="Place">From the shape's coordinates to the card's.</param>
+/// <param name="Locked">It cannot be moved by hand.</param>
+public sealed record ScenePiece(
+    string Name, string Shape, string Fill, IReadOnlyList<SceneLine> Lines, IReadOnlyDictionary<string, string> Scores, IReadOnlyDictionary<string, string> Fills,
+    SceneSize Size, double[] Place, bool Locked)
+{
+    /// <summary>Left, top, width and height of all that is drawn of it, where that is more than its box.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public double[]? Reach { get; init; }
+
+    /// <summary>Short text that is the same for the same piece drawn the same way, and no other.</summary>
+    public string Version { get; init; } = "";
+}
+
 /// <summary>A piece at a place.</summary>
 /// <param name="Piece">Id of the piece.</param>
 /// <param name="Copy">Which copy, 1 unless on sheets.</param>
-/// <param name="Name">Its name.</param>
-/// <param name="Shape">Hash of its shape.</param>
 /// <param name="Map">From the shape's coordinates to the table's.</param>
-/// <param name="Fill">Colour of its stock.</param>
-/// <param name="Lines">What each path of the shape is.</param>
-/// <param name="Place">From the shape's coordinates to the card's.</param>
-/// <param name="Locked">It cannot be moved by hand.</param>
-/// <param name="Fills">Strokes that fill areas, by the id of the line they go with.</param>
-/// <param name="Scores">Scores that run otherwise than they were drawn: the paths as they run, by line id.</param>
-/// <param name="Size">Width and height, mm, and how each reads in the user's units.</param>
-public sealed record SceneItem(
-    string Piece, int Copy, string Name, string Shape, double[] Map, string Fill, IReadOnlyList<SceneLine> Lines,
-    IReadOnlyDictionary<string, string> Scores, IReadOnlyDictionary<string, string> Fills, SceneSize Size, double[] Place, bool Locked)
+public sealed record SceneItem(string Piece, int Copy, double[] Map)
 {
     /// <summary>Id of the sheet it lies on.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
@@ -87,6 +110,10 @@ public sealed record SceneItem(
     /// <summary>It stays where it is on its sheet.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Pinned { get; init; }
+
+    /// <summary>Step of the plan and place in that pass for each line in its order, where the scene belongs to a run; null for lines that do not run.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyList<int[]?>? Runs { get; init; }
 }
 
 /// <summary>Box of a piece in its own coordinates, and its measures in words.</summary>
@@ -98,14 +125,14 @@ public sealed record SceneSize(double X, double Y, double Width, double Height, 
 /// <param name="Role">o outline, p opening, i inner.</param>
 /// <param name="Ink">Colour of pen or foil.</param>
 /// <param name="Mark">What is unusual about how it is worked: letters of v valley, m mountain, h half cut, b from the back, o left out, s size locked.</param>
-/// <param name="Runs">Step of the plan and place in that pass, where the scene belongs to a run.</param>
+/// <param name="Kind">Key of the kind of line that it is one of.</param>
 public sealed record SceneLine(
     string Id,
     [property: JsonPropertyName("op")] string Operation,
     string Role,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Ink,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Mark = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int[]? Runs = null);
+    string Kind = "");
 
 /// <summary>A line on no piece.</summary>
 public sealed record SceneLoose(string Id, [property: JsonPropertyName("op")] string Operation, string Path, string? Ink);

@@ -5,15 +5,13 @@ using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Running;
 using Falzkunst.Web.Desk;
+using Falzkunst.Web.Wording;
 
 namespace Falzkunst.Web.LightTable;
 
 /// <summary>Scenes of the stations.</summary>
 public static class SceneBuilder
 {
-    /// <summary>Path data on screen is rounded to a micrometre.</summary>
-    private const int Decimals = 3;
-
     /// <summary>Distance between sheets on the table, mm.</summary>
     private const double SheetGapMm = 40;
 
@@ -30,35 +28,33 @@ public static class SceneBuilder
     {
         var design = on.Value.Design;
         var spread = SpreadOut.Arrange(design);
-        var scores = ScoresById(on, design.Pieces);
         var number = 0;
         var findings = on.Findings.Select(f => (Number: ++number, Finding: f)).ToList();
-        var fills = FillsById(design.Pieces);
         var card = on.Value.SetOut.Card;
         SceneLayout Layout(string name, Func<int, Affine> placeOf, bool withLoose)
         {
-            var items = design.Pieces.Select((p, i) => (p, i)).Where(t => !t.p.Hidden).Select(t => Item(on, t.p, 1, placeOf(t.i), scores[t.p.Id], fills[t.p.Id])).ToList();
-            var box = design.Pieces.Select((p, i) => p.Shape.Paths[0].BoundsUnder(placeOf(i))).Aggregate(Box.Empty, (all, b) => all.Include(b));
+            var items = design.Pieces.Select((p, i) => (p, i)).Where(t => !t.p.Hidden).Select(t => new SceneItem(t.p.Id, 1, ScenePieces.Numbers(placeOf(t.i)))).ToList();
+            var box = design.Pieces.Select((p, i) => p.Outline.Path.BoundsUnder(placeOf(i))).Aggregate(Box.Empty, (all, b) => all.Include(b));
             var loose = withLoose ? design.Loose : [];
             box = loose.Aggregate(box, (all, l) => all.Include(l.Path.Bounds));
-            var pins = findings.Select(f => Pin(f.Number, f.Finding, design, placeOf, withLoose)).OfType<ScenePin>().ToList();
+            var pins = findings.Select(f => Pin(f.Number, f.Finding, on.Value, placeOf, withLoose)).OfType<ScenePin>().ToList();
             // The card's edge is a help while pieces are laid on it, and would be in the way where they are spread out.
             IReadOnlyList<SceneFrame> frames = withLoose && !design.Pieces.IsEmpty ? [new SceneFrame("guide", [0, 0, card.OpenWidth, card.OpenHeight])] : [];
             if (frames.Count > 0) box = box.Include(Box.FromSize(card.OpenWidth, card.OpenHeight));
             return new SceneLayout(name, Corners(box), frames, items,
-                [.. loose.Select(l => new SceneLoose(l.Line.Id, l.Line.Operation.Word(), PathText.Write(l.Path, Decimals), l.Line.Ink))], pins);
+                [.. loose.Select(l => new SceneLoose(l.Id, l.Operation.Word(), PathText.Write(l.Path, ScenePieces.Decimals), l.Ink))], pins);
         }
-        return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(design.Pieces),
+        var shown = design.Pieces.Where(p => !p.Hidden).ToList();
+        return new Scene(on.Project.Head, Inches(on), Colours, ScenePieces.Shapes(shown), Drawn(on, shown),
             [Layout("spread", i => spread[i], withLoose: false), Layout("stacked", i => design.Pieces[i].Place, withLoose: true)]);
     }
 
     /// <summary>Some pieces as they lie on the card, with pins and courses of width.</summary>
     public static Scene Of(OnDesk on, string layout, IReadOnlyList<Piece> pieces, IReadOnlyList<ScenePin> pins, IReadOnlyList<SceneWidths> widths, double? least = null)
     {
-        var (scores, fills) = (ScoresById(on, pieces), FillsById(pieces));
-        var box = pieces.Aggregate(Box.Empty, (all, p) => all.Include(p.Shape.Paths[0].BoundsUnder(p.Place)));
-        var items = pieces.Select(p => Item(on, p, 1, p.Place, scores[p.Id], fills[p.Id])).ToList();
-        return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(pieces), [new SceneLayout(layout, Corners(box), [], items, [], pins) { Widths = widths, Least = least }]);
+        var box = pieces.Aggregate(Box.Empty, (all, p) => all.Include(p.Outline.Path.BoundsUnder(p.Place)));
+        var items = pieces.Select(p => new SceneItem(p.Id, 1, ScenePieces.Numbers(p.Place))).ToList();
+        return new Scene(on.Project.Head, Inches(on), Colours, ScenePieces.Shapes(pieces), Drawn(on, pieces), [new SceneLayout(layout, Corners(box), [], items, [], pins) { Widths = widths, Least = least }]);
     }
 
     /// <summary>The sheets of one stock, or one sheet, as they lie at the upper left corner of the mat.</summary>
@@ -72,8 +68,7 @@ public static class SceneBuilder
         var box = Box.Empty;
         double left = 0;
         var placed = sheets.SelectMany(s => s.Placements).Select(p => p.Piece).ToHashSet();
-        var scores = ScoresById(on, on.Value.Design.Pieces.Where(p => placed.Contains(p.Id)));
-        var fills = FillsById(on.Value.Design.Pieces.Where(p => placed.Contains(p.Id)));
+        var pieces = on.Value.Design.Pieces.Where(p => placed.Contains(p.Id)).ToList();
         var machine = on.Drawer.Machines.FirstOrDefault(m => m.Key == on.Value.SetOut.Machine);
         foreach (var sheet in sheets)
         {
@@ -81,13 +76,13 @@ public static class SceneBuilder
             frames.AddRange(FramesOf(on, sheet, mat, left));
             foreach (var p in sheet.Placements)
             {
-                if (on.Value.Design.Find(p.Piece) is not { } piece) continue;
-                items.Add(Item(on, piece, p.Copy, p.Place.Then(Affine.Move(left, 0)), scores[piece.Id], fills[piece.Id]) with { Sheet = sheet.Id, Pinned = p.Pinned });
+                if (!pieces.Exists(q => q.Id == p.Piece)) continue;
+                items.Add(new SceneItem(p.Piece, p.Copy, ScenePieces.Numbers(p.Place.Then(Affine.Move(left, 0)))) { Sheet = sheet.Id, Pinned = p.Pinned });
             }
             box = box.Include(mat.Grow(2));
             left = mat.MaxX + SheetGapMm + MatEdgeMm;
         }
-        return new Scene(on.Project.Head, Inches(on), Colours, ShapesOf(on.Value.Design.Pieces.Where(p => placed.Contains(p.Id))),
+        return new Scene(on.Project.Head, Inches(on), Colours, ScenePieces.Shapes(pieces), Drawn(on, pieces),
             [new SceneLayout("sheets", Corners(box), frames, items, [], []) { ByHand = byHand }]);
     }
 
@@ -110,7 +105,7 @@ public static class SceneBuilder
         yield return new SceneFrame("mat", Corners(mat), Label: $"{stock?.Name ?? sheet.Stock}, sheet {sheet.Number}",
             Note: $"{offcut}{Length.ShowSize(sheet.Width, sheet.Height, on.Value.SetOut.Units)} · {sheet.Utilisation(on.Value.Design):0 %} full");
         var path = sheet.Outline is { } outline
-            ? string.Concat(sheet.Blocked.Prepend(outline).Select(p => PathText.Write(p.Map(Affine.Move(left, 0)), Decimals))) : null;
+            ? string.Concat(sheet.Blocked.Prepend(outline).Select(p => PathText.Write(p.Map(Affine.Move(left, 0)), ScenePieces.Decimals))) : null;
         yield return new SceneFrame("sheet", [left, 0, left + sheet.Width, sheet.Height], Fill: on.Drawer.ColourOf(sheet.Stock)) { Sheet = sheet.Id, Path = path };
         if (path is null) yield return new SceneFrame("border", [left + usable.MinX, usable.MinY, left + usable.MaxX, usable.MaxY]);
     }
@@ -129,7 +124,7 @@ public static class SceneBuilder
         {
             Layouts = [.. scene.Layouts.Select(l => l with
             {
-                Items = [.. l.Items.Select(i => i with { Lines = [.. i.Lines.Select(line => line with { Runs = runs.GetValueOrDefault((i.Piece, i.Copy, line.Id)) })] })],
+                Items = [.. l.Items.Select(i => i with { Runs = [.. scene.Pieces[i.Piece].Lines.Select(line => runs.GetValueOrDefault((i.Piece, i.Copy, line.Id)))] })],
             })],
         };
     }
@@ -150,35 +145,15 @@ public static class SceneBuilder
         if (card.Fold == CardFold.Gate)
             frames.Add(new SceneFrame("meeting", [left + card.FoldedWidth / 2, 0, left + card.FoldedWidth / 2, card.FoldedHeight]));
         var right = card.Fold == CardFold.None ? card.OpenWidth : left + card.FoldedWidth;
-        return new Scene(on.Project.Head, Inches(on), Colours, new Dictionary<string, IReadOnlyList<string>>(),
+        return new Scene(on.Project.Head, Inches(on), Colours, new Dictionary<string, IReadOnlyList<string>>(), new Dictionary<string, ScenePiece>(),
             [new SceneLayout("card", [0, -6, right, Math.Max(card.OpenHeight, card.FoldedHeight)], frames, [], [], [])]);
     }
 
-    private static SceneItem Item(OnDesk on, Piece piece, int copy, Affine map, Dictionary<string, string> scores, Dictionary<string, string> fills)
-    {
-        var units = on.Value.SetOut.Units;
-        var size = piece.Size;
-        return new SceneItem(
-            piece.Id, copy, piece.Name, piece.Shape.Hash, Numbers(map), on.Drawer.ColourOf(piece.Stock),
-            [.. piece.Lines.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(l.Role), l.Ink, MarkOf(l)))],
-            scores, fills,
-            new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)), Numbers(piece.Place), piece.Locked);
-    }
+    private static Dictionary<string, ScenePiece> Drawn(OnDesk on, IEnumerable<Piece> pieces) => pieces.ToDictionary(p => p.Id, p => ScenePieces.Of(on, p));
 
-    /// <summary>Fitted once for all layouts and copies of a piece.</summary>
-    private static Dictionary<string, Dictionary<string, string>> ScoresById(OnDesk on, IEnumerable<Piece> pieces) =>
-        pieces.ToDictionary(p => p.Id, p => ScoresOf(p, on.Value.SetOut.ScoreClearanceMm));
-
-    private static Dictionary<string, string> ScoresOf(Piece piece, double clearance)
+    private static ScenePin? Pin(int number, Finding finding, Project project, Func<int, Affine> placeOf, bool withLoose)
     {
-        var drawn = piece.Drawn.ToDictionary(d => d.Line.Id, d => d.Path);
-        return ScoreEnds.Fit(piece, clearance)
-            .Where(s => s.Value is not [var only] || !ReferenceEquals(only, drawn[s.Key]))
-            .ToDictionary(s => s.Key, s => string.Concat(s.Value.Select(p => PathText.Write(p, Decimals))));
-    }
-
-    private static ScenePin? Pin(int number, Finding finding, Design design, Func<int, Affine> placeOf, bool withLoose)
-    {
+        var design = project.Design;
         if (finding.At is not { } at) return null;
         if (finding.Piece is null) return withLoose ? Of(at) : null;
         var index = -1;
@@ -186,30 +161,9 @@ public static class SceneBuilder
         if (index < 0) return null;
         if (design.Pieces[index].Hidden) return null;
         return Of(placeOf(index).Apply(design.Pieces[index].Place.Inverse().Apply(at)));
-        ScenePin Of(Point p) => new(number, p.X, p.Y, finding.Severity == Severity.Major ? "major" : "minor", finding.Message, finding.Piece);
+        ScenePin Of(Point p) => new(number, p.X, p.Y, finding.Severity == Severity.Major ? "major" : "minor", FindingWords.For(finding, project.SetOut.Units), finding.Piece);
     }
 
-    private static Dictionary<string, IReadOnlyList<string>> ShapesOf(IEnumerable<Piece> pieces) => pieces
-        .DistinctBy(p => p.Shape.Hash)
-        .ToDictionary(p => p.Shape.Hash, p => Written.GetValue(p.Shape, s => [.. s.Paths.Select(path => PathText.Write(path, Decimals))]));
-
-    /// <summary>Path data of shapes; a shape never changes, and is asked for at every edit of any piece.</summary>
-    private static readonly ConditionalWeakTable<PieceShape, IReadOnlyList<string>> Written = [];
-
-    private static Dictionary<string, Dictionary<string, string>> FillsById(IEnumerable<Piece> pieces) => pieces.ToDictionary(
-        p => p.Id, p => AreaFills.Of(p).ToDictionary(f => f.Key, f => string.Concat(f.Value.Select(path => PathText.Write(path, Decimals)))));
-
-    private static double[] Numbers(Affine m) => [m.A, m.B, m.C, m.D, m.E, m.F];
-
-    private static string? MarkOf(Line line)
-    {
-        var way = line.Way;
-        var mark = (way.Fold switch { FoldDirection.Valley => "v", FoldDirection.Mountain => "m", _ => "" })
-            + (way.HalfCut ? "h" : "") + (way.FromBack ? "b" : "") + (way.LeftOut ? "o" : "") + (line.SizeLocked ? "s" : "");
-        return mark.Length == 0 ? null : mark;
-    }
-
-    private static string RoleLetter(LineRole role) => role switch { LineRole.Outline => "o", LineRole.Opening => "p", _ => "i" };
     private static bool Inches(OnDesk on) => on.Value.SetOut.Units == Units.Inches;
     private static double[] Corners(Box b) => b.IsEmpty ? [0, 0, 100, 60] : [b.MinX, b.MinY, b.MaxX, b.MaxY];
 }

@@ -72,7 +72,7 @@ public sealed partial class SettlingDriver(IServiceScopeFactory scopes, ILogger<
         var (job, stock) = await InScope(async services =>
         {
             var project = await services.GetRequiredService<ProjectStore>().RevisionAsync(work.Owner, work.Project, work.Revision, stoppingToken)
-                ?? throw new NestRefused("its project is gone");
+                ?? throw new EditRefused(Reason.ProjectGone);
             var drawer = await services.GetRequiredService<CatalogueStore>().DrawerAsync(work.Owner, stoppingToken);
             var of = drawer.Stock(work.Stock);
             return (PaperJobs.JobFor(
@@ -85,7 +85,7 @@ public sealed partial class SettlingDriver(IServiceScopeFactory scopes, ILogger<
         var settling = Task.Run(() => Nester.Nest(job, new NestEffort(TimeSpan.FromSeconds(work.Seconds), work.Seed) { Patience = TimeSpan.FromSeconds(Math.Max(LeastPatience, work.Seconds * PatienceShare)) }, progress =>
         {
             Interlocked.Increment(ref answers);
-            Interlocked.Exchange(ref better, PaperPlacing.LayoutOf(progress.Best, job, stock));
+            Interlocked.Exchange(ref better, PaperPlacing.LayoutOf(progress.Best, job, stock, SheetLayouts.BatchKey(work.Id)));
         }, over.Token), CancellationToken.None);
         while (true)
         {

@@ -6,6 +6,7 @@ using Falzkunst.Data.Workshop;
 using Falzkunst.Formats;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;
@@ -81,7 +82,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
 
     public Task<IActionResult> OnPostBringInAsync(List<IFormFile> files, string? origin, CancellationToken stop) => ActAsync(async () =>
     {
-        if (files.Count == 0) throw new EditRefused("No file arrived. Choose an SVG or DXF file and try once more.");
+        if (files.Count == 0) throw new NotDone("No file arrived. Choose an SVG or DXF file and try once more.");
         var hand = Hand(origin);
         var head = SeenHead;
         foreach (var file in files)
@@ -97,7 +98,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
             }
             catch (Exception e) when (e is ReadRefused or EditRefused)
             {
-                throw new EditRefused($"{name} was not brought in. {e.Message}");
+                throw new NotDone($"{name} was not brought in. {(e is EditRefused refused ? ReasonWords.For(refused, Units) : e.Message)}");
             }
         }
     }, stop);

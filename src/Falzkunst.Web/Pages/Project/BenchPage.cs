@@ -1,16 +1,16 @@
-using System.Collections.Immutable;
-using System.Text.RegularExpressions;
+using Falzkunst.Core.Actions;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Commands;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
+using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;
 
-/// <summary>A station at which pieces are picked and worked on by commands, typed or sent by buttons.</summary>
-public abstract partial class BenchPage(ProjectDesk desk) : StationPage(desk)
+/// <summary>A station at which pieces are picked and worked on: forms, buttons, hands and the command line all give it actions.</summary>
+public abstract class BenchPage(ProjectDesk desk) : StationPage(desk)
 {
     private Picked? _picked;
     private (Design? In, Picked Picked) _read = (null, Picked.Nothing);
@@ -31,47 +31,61 @@ public abstract partial class BenchPage(ProjectDesk desk) : StationPage(desk)
         }
     }
 
-    public override string? ShownKey => PickedKey.Write(Picked);
+    public override string? ShownKey => PickedKey.Write(Picked, Value.Design);
 
     /// <summary>Picks something else than what the page has.</summary>
     protected void Pick(Picked picked) => _picked = picked;
 
     /// <summary>The one piece that the tray is about; null where none or several are picked.</summary>
-    public Piece? Shown => Picked.Pieces is [var only] ? Value.Design.Find(only) : null;
+    public Piece? Shown => Picked.PieceIds is [var only] ? Value.Design.Find(only) : null;
+
+    /// <summary>What is picked of lines, each with its piece.</summary>
+    public IReadOnlyList<(Piece Piece, WorkedItem Item)> PickedLines =>
+        [.. Picked.Lines.SelectMany(l => Value.Design.Require(l.Piece) is var piece ? l.Ids.Select(id => (piece, piece.Worked(id)!)) : [])];
+
+    /// <summary>The paths of the picked lines, those included that follow from something.</summary>
+    public IReadOnlyList<Core.Geometry.Path> PickedPaths => [.. Picked.Lines.SelectMany(l =>
+    {
+        var ids = l.Ids.ToHashSet();
+        return Value.Design.Require(l.Piece).Drawn.Where(d => ids.Contains(d.Id)).Select(d => d.Path);
+    })];
 
     public Stock? StockOf(Piece piece) => On.Drawer.Stocks.FirstOrDefault(s => s.Key == piece.Stock);
     public string ColourOf(Piece piece) => On.Drawer.ColourOf(piece.Stock);
 
-    /// <summary>
-    /// Does what a command says to what is picked. A form's text may hold names of its fields in braces, which the typed values
-    /// take the place of.
-    /// </summary>
-    public async Task<IActionResult> OnPostCommandAsync(string? text, CancellationToken stop)
+    /// <summary>Does an action to what is picked, or to what the touched button names.</summary>
+    /// <param name="action">The action.</param>
+    /// <param name="on">Key of what it is done to instead of what is picked.</param>
+    /// <param name="stop">Cancels.</param>
+    public Task<IActionResult> OnPostDoAsync(BenchAction action, [FromForm(Name = ActionBinder.ActOn)] string? on, CancellationToken stop) =>
+        DoAsync(_ => action, string.IsNullOrEmpty(on) ? Picked : PickedKey.Read(on, Value.Design), DoneAsync, stop);
+
+    /// <summary>Does what a command says to what is picked.</summary>
+    public Task<IActionResult> OnPostCommandAsync(string? text, CancellationToken stop) => DoAsync(c => CommandLine.Read(text ?? "", c), Picked, null, stop);
+
+    private async Task<IActionResult> DoAsync(
+        Func<BenchContext, BenchAction> read, Picked actedOn, Func<Edit, Core.Projects.Project, CancellationToken, Task>? done, CancellationToken stop)
     {
-        var whole = FieldName().Replace(text ?? "", m => FieldValue(m.Groups[2].Value, isText: m.Groups[1].Length > 0));
-        var before = Value;
+        var (before, picked) = (Value, Picked);
         var answer = await ActAsync(async () =>
         {
-            var edit = CommandLine.Read(whole, new CommandContext(Value, Picked, On.Drawer));
+            var context = new BenchContext(Value, actedOn, On.Drawer);
+            var edit = read(context).For(context);
             await DoNowAsync(edit, stop);
+            // The same lines are picked under their new key, unless the edit made something that is the next to work on.
+            Pick(picked.In(Value.Design));
             PickAfter(edit, before);
+            if (done is not null) await done(edit, before, stop);
         }, stop);
         // What was typed stays where it was typed until it is understood.
-        return Notice is null || IsStale ? answer : Partial("_NoticeAlone", this);
+        return (Notice is null && Wrong.Count == 0) || IsStale ? answer : await RefusedAsync(stop);
     }
 
-    // A length may be written with spaces in its sum, but a command's words are parted by them; a text stands in double quotes.
-    private string FieldValue(string field, bool isText)
-    {
-        var typed = Request.Form[field].ToString();
-        return isText ? $"\"{typed.Replace("\"", "", StringComparison.Ordinal)}\"" : string.Concat(typed.Where(c => !char.IsWhiteSpace(c)));
-    }
-
-    /// <summary>Picks what an edit made, so that the next command is about that.</summary>
+    /// <summary>Picks what an edit made, so that the next action is about that.</summary>
     protected abstract void PickAfter(Edit edit, Core.Projects.Project before);
 
-    [GeneratedRegex(@"(""?)\{(\w+)\}\1")]
-    private static partial Regex FieldName();
+    /// <summary>Anything else that belongs to an edit that a form or button asked for and that was done.</summary>
+    protected virtual Task DoneAsync(Edit edit, Core.Projects.Project before, CancellationToken stop) => Task.CompletedTask;
 
     /// <summary>Small picture of a piece; its address changes with what it shows, so that it is kept for good.</summary>
     public IActionResult OnGetThumbnail(string piece)

@@ -1,12 +1,14 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Falzkunst.Core.Commands;
+using Falzkunst.Core.Actions;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;
@@ -29,12 +31,12 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     protected override Picked ReadPicked(string? key)
     {
         var chosen = PickedKey.Read(key?.Split(':')[0], Value.Design);
-        if (key is { Length: > 0 } && !chosen.IsEmpty) return Picked.Whole(chosen.Pieces[0]);
+        if (key is { Length: > 0 } && !chosen.IsEmpty) return Picked.Whole(chosen.PieceIds[0]);
         var worst = Value.Design.Pieces.Where(p => !p.Hidden).Select(p => (Piece: p, Ratio: WeakOf(p).Select(w => w.Place.WidthMm / Least(p).Mm).FirstOrDefault(1))).DefaultIfEmpty().MinBy(p => p.Ratio);
         return worst.Piece is null ? Picked.Nothing : Picked.Whole(worst.Piece.Id);
     }
 
-    public override string? ShownKey => Settings.Behind(PickedKey.Write(Picked));
+    public override string? ShownKey => Settings.Behind(PickedKey.Write(Picked, Value.Design));
 
     /// <summary>What the project trusts a piece's stock with.</summary>
     public LeastWidth Least(Piece piece) => LeastWidth.Of(Value.SetOut, piece.Stock, On.Drawer);
@@ -43,8 +45,8 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     public ImmutableArray<WidthCourse> PlacesOf(Piece piece)
     {
         _places ??= [];
-        if (_places.TryGetValue(piece.Shape.Hash + piece.Stock, out var known)) return known;
-        return _places[piece.Shape.Hash + piece.Stock] = [.. cache.Places(piece, Least(piece).Mm).OrderBy(c => DetailCache.IsWeak(c.Place) ? 0 : 1)];
+        if (_places.TryGetValue(piece.Id, out var known)) return known;
+        return _places[piece.Id] = [.. cache.Places(piece, Least(piece).Mm).OrderBy(c => DetailCache.IsWeak(c.Place) ? 0 : 1)];
     }
 
     public IEnumerable<WidthCourse> WeakOf(Piece piece) => PlacesOf(piece).Where(c => DetailCache.IsWeak(c.Place));
@@ -75,7 +77,7 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     protected override Scene BuildScene() => Shown is { } piece ? DetailScene.Build(On, piece, PlacesOf(piece), Least(piece), IslandsOf(piece)) : DetailScene.Empty(On);
 
     /// <summary>Other numbers for what is looked for and mended with.</summary>
-    public Task<IActionResult> OnGetSettingsAsync(string? width, string? gap, string? size, CancellationToken stop)
+    public Task<IActionResult> OnPostSettingsAsync(string? width, string? gap, string? size, CancellationToken stop)
     {
         var settings = Settings;
         if (Shown is { } piece)
@@ -85,7 +87,7 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
             if (gap is not null && ReadLength("gap", gap) is { } g)
                 settings = g is >= 0 and <= Thicken.MostMm ? settings with { GapMm = g } : Refused("gap", gap, $"Between 0 and {Thicken.MostMm} mm.", settings);
             if (size is not null && ReadLength("size", size) is { } s)
-                settings = SmallThings.Refusal(s) is { } refusal ? Refused("size", size, refusal, settings) : settings with { SizeMm = s };
+                settings = SmallThings.Refusal(s) is { } refusal ? Refused("size", size, ReasonWords.For(refusal, Units), settings) : settings with { SizeMm = s };
         }
         _settings = settings;
         return RegionsAsync(stop);
@@ -95,30 +97,6 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     {
         Refuse(field, typed, error);
         return settings;
-    }
-
-    /// <summary>The narrowest part that the piece's stock is trusted with here.</summary>
-    public Task<IActionResult> OnPostLeastAsync(string? least, CancellationToken stop)
-    {
-        // Enter in a changed field says it twice.
-        if (Shown is not { } piece || ReadLength("least", least) is not { } mm || mm == Least(piece).Mm) return RegionsAsync(stop);
-        if (mm is >= LeastWidth.LeastMm and <= LeastWidth.MostMm) return DoAsync(new SetLeastWidth(piece.Stock, mm), stop);
-        Refuse("least", least, $"Between {LeastWidth.LeastMm} and {LeastWidth.MostMm} mm.");
-        return RegionsAsync(stop);
-    }
-
-    /// <summary>Bridges for the island that is shown, or for all in the piece that is.</summary>
-    public Task<IActionResult> OnPostBridgeAsync(string? bridgeWidth, string? bridgeCount, CancellationToken stop)
-    {
-        if (Shown is not { } piece || IslandsOf(piece) is not { Count: > 0 } islands) return RegionsAsync(stop);
-        var (width, count) = (ReadLength("bridgeWidth", bridgeWidth), ReadCount("bridgeCount", bridgeCount, 1, Bridging.MostCount));
-        if (width is not { } w || count is not { } n) return RegionsAsync(stop);
-        var (edit, before) = (new BridgeIslands([.. islands.Select(i => i.Piece.Id)], new Bridging(w, n)), Value);
-        return ActAsync(async () =>
-        {
-            await DoNowAsync(edit, stop);
-            PickAfter(edit, before);
-        }, stop);
     }
 
     /// <summary>The card of a way to mend, carried out for it.</summary>
@@ -146,17 +124,18 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
         return new Box(at.X - reach, at.Y - reach * PieceWindow.Height / PieceWindow.Width, at.X + reach, at.Y + reach * PieceWindow.Height / PieceWindow.Width);
     }
 
-    /// <summary>What a command would change of the shapes, to be laid over the table; nothing is changed.</summary>
-    public IActionResult OnGetPreview(string? text)
+    /// <summary>What an action would change of the shapes, to be laid over the table; nothing is changed.</summary>
+    public IActionResult OnPostPreview(BenchAction action, [FromForm(Name = ActionBinder.ActOn)] string? on)
     {
         try
         {
-            var after = Edits.Apply(Value, CommandLine.Read(text ?? "", new CommandContext(Value, PickedKey.Read(Selected?.Split(':')[0], Value.Design), On.Drawer)), On.Drawer);
+            var picked = string.IsNullOrEmpty(on) ? Picked : PickedKey.Read(on, Value.Design);
+            var after = Edits.Apply(Value, action.For(new BenchContext(Value, picked, On.Drawer)), On.Drawer);
             return new JsonResult(new { paths = DetailScene.Differences(Value.Design, after.Design), refusal = "" });
         }
         catch (EditRefused e)
         {
-            return new JsonResult(new { paths = Array.Empty<SceneDifference>(), refusal = e.Message });
+            return new JsonResult(new { paths = Array.Empty<SceneDifference>(), refusal = ReasonWords.For(e, Units) });
         }
     }
 
@@ -187,6 +166,9 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     /// <summary>A width as the station shows it, to a hundredth of a millimetre.</summary>
     public static string Mm(double mm) => string.Create(CultureInfo.InvariantCulture, $"{mm:0.00} mm");
 
-    /// <summary>The words of a command that mends in a way.</summary>
-    public static string CommandFor(Thicken how) => string.Create(CultureInfo.InvariantCulture, $"{(how.IsEven ? "by " : "")}{how.AmountMm:0.###}mm gap {how.KeptGapMm:0.###}mm");
+    /// <summary>The action that mends in a way.</summary>
+    public static ThickenAction ActionFor(Thicken how) => new(how.AmountMm, how.IsEven, how.KeptGapMm, how.Corners == Corners.Sharp);
+
+    /// <summary>The action that keeps a form mended in a way aside.</summary>
+    public static KeepThickenedAction KeepingAction(Thicken how, string name) => new(how.AmountMm, name, how.IsEven, how.KeptGapMm, how.Corners == Corners.Sharp);
 }

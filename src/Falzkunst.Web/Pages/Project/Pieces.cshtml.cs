@@ -27,30 +27,41 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
     /// <summary>What an edit made is picked after it, so that the next command is about that.</summary>
     protected override void PickAfter(Edit edit, Core.Projects.Project before)
     {
-        if (edit is not (DuplicatePicked or DrawShape or TakeApart)) return;
-        if (edit is DrawShape { Piece: { } onto })
+        if (edit is not (DuplicatePicked or DrawShape or TakeApart or AddEdgeLine or MakePlain)) return;
+        if (edit is AddEdgeLine { Piece: var along })
         {
-            Pick(new Picked([onto], [Value.Design.Require(onto).Lines[^1].Id]));
+            Pick(Picked.OfLines(along, Value.Design.Require(along).Items[^1].Id));
             return;
         }
-        if (Picked.IsLines && edit is DuplicatePicked && Shown is { } piece)
+        if (edit is DrawShape { Piece: { } onto })
         {
-            var former = before.Design.Require(piece.Id);
-            Pick(new Picked([piece.Id], [.. piece.Lines.Where(l => former.IndexOf(l.Id) < 0).Select(l => l.Id)]));
+            Pick(Picked.OfLines(onto, Value.Design.Require(onto).Items[^1].Id));
+            return;
+        }
+        if (edit is DuplicatePicked { What: { IsLines: true, Lines: var copied } })
+        {
+            Pick(NewOn(copied));
+            return;
+        }
+        if (edit is MakePlain { Items: var plain })
+        {
+            Pick(NewOn(plain));
             return;
         }
         var made = Value.Design.Pieces.Where(p => before.Design.Find(p.Id) is null).Select(p => p.Id).ToImmutableArray();
         if (!made.IsEmpty) Pick(Picked.Whole(made));
+
+        Picked NewOn(ImmutableArray<PickedLines> lines) => Picked.OfLines([.. lines.Select(l => new PickedLines(
+            l.Piece, [.. Value.Design.Require(l.Piece).Lines.Select(n => n.Id).Except(before.Design.Require(l.Piece).Lines.Select(n => n.Id))]))]);
     }
 
-    public async Task<IActionResult> OnPostOperationAsync(string piece, string[] lines, Operation operation, CancellationToken stop)
+    /// <summary>An operation chosen for a look is remembered as a rule for the next file from the same hand.</summary>
+    protected override async Task DoneAsync(Edit edit, Core.Projects.Project before, CancellationToken stop)
     {
-        if (!Enum.IsDefined(operation)) return BadRequest();
-        var owner = Value.Design.Find(piece);
-        var look = owner?.Lines.FirstOrDefault(l => l.Id == lines.FirstOrDefault())?.Look;
-        var answer = await DoAsync(new SetOperation(piece, [.. lines], operation), stop);
-        if (Notice is null && look is { IsDrawnHere: false }) await rules.RememberAsync(ProjectDesk.Owner, LookRule.For(look, operation), await OriginOf(owner!, stop), stop);
-        return answer;
+        if (edit is not SetOperation { Lines: [var first, ..] } set) return;
+        var piece = before.Design.Require(first.Piece);
+        if (piece.Find(first.Ids[0])?.Look is { IsDrawnHere: false } look)
+            await rules.RememberAsync(ProjectDesk.Owner, LookRule.For(look, set.Operation), await OriginOf(piece, stop), stop);
     }
 
     private async Task<string?> OriginOf(Piece piece, CancellationToken stop) =>
@@ -59,31 +70,27 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
     /// <summary>Lines on other pieces that look like those of a kind and have another operation.</summary>
     public (int Lines, int Pieces) AlikeElsewhere(Piece piece, LineKind kind)
     {
-        var alike = Value.Design.Pieces.Where(p => p != piece)
+        var alike = Value.Design.Pieces.Where(p => p.Id != piece.Id)
             .Select(p => p.Lines.Count(l => l.Look == kind.Look && l.Operation != kind.Operation)).Where(n => n > 0).ToList();
         return (alike.Sum(), alike.Count);
     }
 
-    public async Task<IActionResult> OnPostOperationOfLookAsync(string piece, string line, CancellationToken stop)
+    /// <summary>
+    /// Picks every piece of the same outline as the one picked, or every line that looks like one picked: on the pieces that have
+    /// picked lines, or on all.
+    /// </summary>
+    public Task<IActionResult> OnPostAlikeAsync(bool everywhere, CancellationToken stop)
     {
-        if (Value.Design.Find(piece)?.Lines.FirstOrDefault(l => l.Id == line) is not { } model) return await RegionsAsync(stop);
-        return await DoAsync(new SetOperationOfLook(model.Look, model.Operation), stop);
-    }
-
-    /// <summary>Picks every piece of the same outline as the one picked, or every line of the piece that looks like one picked.</summary>
-    public Task<IActionResult> OnGetAlikeAsync(CancellationToken stop)
-    {
-        if (Shown is { } piece)
+        if (Picked.IsLines)
         {
-            if (Picked.IsLines)
-            {
-                var looks = piece.Lines.Where(l => Picked.Lines.Contains(l.Id)).Select(l => l.Look).ToHashSet();
-                Pick(new Picked([piece.Id], [.. piece.Lines.Where(l => looks.Contains(l.Look)).Select(l => l.Id)]));
-            }
-            else
-            {
-                Pick(Picked.Whole([piece.Id, .. Value.Design.Pieces.Where(p => p != piece && SameShape.Are(p, piece)).Select(p => p.Id)]));
-            }
+            var looks = Picked.Lines.SelectMany(l => Value.Design.Require(l.Piece).Lines.Where(n => l.Ids.Contains(n.Id)).Select(n => n.Look)).ToHashSet();
+            var on = Picked.PieceIds.ToHashSet();
+            Pick(Picked.OfLines([.. Value.Design.Pieces.Where(p => everywhere || on.Contains(p.Id))
+                .Select(p => new PickedLines(p.Id, [.. p.Lines.Where(l => looks.Contains(l.Look)).Select(l => l.Id)])).Where(l => !l.Ids.IsEmpty)]));
+        }
+        else if (Shown is { } piece)
+        {
+            Pick(Picked.Whole([piece.Id, .. Value.Design.Pieces.Where(p => p != piece && SameShape.Are(p, piece)).Select(p => p.Id)]));
         }
         return RegionsAsync(stop);
     }
@@ -98,52 +105,6 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
 
     /// <summary>Takes an aid, or another line on no piece, away.</summary>
     public Task<IActionResult> OnPostRemoveLooseAsync(string line, CancellationToken stop) => DoAsync(new RemoveLoose([line]), stop);
-
-    /// <summary>Width and height; where only one was changed and the ratio is kept, the other follows.</summary>
-    public Task<IActionResult> OnPostSizeAsync(string? width, string? height, bool ratio, CancellationToken stop)
-    {
-        var (w, h) = (ReadLength("width", width), ReadLength("height", height));
-        if (w is < 0 or > Arranging.MostMm) Refuse("width", width, "That is too small or too large for a piece.");
-        if (h is < 0 or > Arranging.MostMm) Refuse("height", height, "That is too small or too large for a piece.");
-        if (Wrong.Count > 0 || Picked.IsEmpty) return RegionsAsync(stop);
-        var now = Arranging.SizeNow(Value.Design, Picked);
-        var (widthTyped, heightTyped) = (width != Length.InField(now.Width, Units), height != Length.InField(now.Height, Units));
-        if (!widthTyped && !heightTyped) return RegionsAsync(stop);
-        var (newWidth, newHeight) = (widthTyped ? w!.Value : now.Width, heightTyped ? h!.Value : now.Height);
-        if (ratio && widthTyped && !heightTyped && now.Width > 0) newHeight = now.Height * newWidth / now.Width;
-        if (ratio && heightTyped && !widthTyped && now.Height > 0) newWidth = now.Width * newHeight / now.Height;
-        return DoAsync(new ResizePicked(Picked, newWidth, newHeight), stop);
-    }
-
-    /// <summary>Distances from the card's left and upper edge.</summary>
-    public Task<IActionResult> OnPostPlaceAsync(string? left, string? top, CancellationToken stop)
-    {
-        var (x, y) = (ReadLength("left", left), ReadLength("top", top));
-        if (Wrong.Count > 0 || Picked.IsEmpty) return RegionsAsync(stop);
-        var corner = Picked.Box(Value.Design).Min;
-        var dx = left == Length.InField(corner.X, Units) ? 0 : x!.Value - corner.X;
-        var dy = top == Length.InField(corner.Y, Units) ? 0 : y!.Value - corner.Y;
-        return dx == 0 && dy == 0 ? RegionsAsync(stop) : DoAsync(new MovePicked(Picked, dx, dy), stop);
-    }
-
-    public Task<IActionResult> OnPostStockAsync(string stock, CancellationToken stop) =>
-        Picked.IsEmpty ? RegionsAsync(stop) : DoAsync(new SetStock(Picked.Pieces, stock), stop);
-
-    /// <summary>A stock dragged onto a piece, or a piece dragged onto a stock.</summary>
-    public Task<IActionResult> OnPostStockOfAsync(string piece, string stock, CancellationToken stop) => DoAsync(new SetStock([piece], stock), stop);
-
-    /// <summary>A row of the ledger dragged to another layer.</summary>
-    public Task<IActionResult> OnPostLayerAsync(string piece, int layer, CancellationToken stop) => DoAsync(new OrderPiece(piece, layer), stop);
-
-    public Task<IActionResult> OnPostQuantityAsync(string piece, string? quantity, CancellationToken stop) =>
-        ReadCount("quantity", quantity, 1, Edits.MostOfAPiece) is { } number ? DoAsync(new SetQuantity(piece, number), stop) : RegionsAsync(stop);
-
-    public Task<IActionResult> OnPostNameAsync(string piece, string? name, CancellationToken stop)
-    {
-        if (!string.IsNullOrWhiteSpace(name) && name.Trim().Length <= Edits.LongestName) return DoAsync(new RenamePiece(piece, name.Trim()), stop);
-        Refuse("name", name, $"Between 1 and {Edits.LongestName} characters.");
-        return RegionsAsync(stop);
-    }
 
     /// <summary>Picture of a variant; number 0 is what is there now of the piece picked, or of the design.</summary>
     public IActionResult OnGetVariant(int number)

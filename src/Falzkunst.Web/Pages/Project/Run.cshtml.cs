@@ -6,6 +6,7 @@ using Falzkunst.Data.Projects;
 using Falzkunst.Data.Runs;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;
@@ -111,11 +112,11 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
     public Task<IActionResult> OnPostBeginAsync(string sheet, CancellationToken stop) => ActAsync(async () =>
     {
         if (!LayoutIsCurrent || Value.Sheets!.Find(sheet) is not { } layout)
-            throw new EditRefused("The sheets have changed. Put the pieces on sheets again, then begin.");
+            throw new NotDone("The sheets have changed. Put the pieces on sheets again, then begin.");
         var (plan, refusal) = plans.Get(On, layout);
-        if (plan is null) throw new EditRefused(refusal!);
+        if (plan is null) throw new NotDone(refusal!);
         var active = (await runs.ListAsync(ProjectDesk.Owner, Id, stop)).Find(r => !r.IsOver);
-        if (active is not null) throw new EditRefused($"The practice machine still carries {active.SheetTitle}. Finish or stop that run first.");
+        if (active is not null) throw new NotDone($"The practice machine still carries {active.SheetTitle}. Finish or stop that run first.");
         await runs.BeginAsync(ProjectDesk.Owner, Id, On.Project.Head, layout.Id, TitleOf(layout), Value.SetOut.Machine, plan, FirstSpeedUp, stop);
     }, stop);
 
@@ -139,7 +140,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
         }
         catch (CommandRefused e)
         {
-            Notice = e.Message;
+            Notice = RunWords.For(e);
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         }
         return await RegionsAsync(stop);

@@ -10,6 +10,7 @@ using Falzkunst.Data.Settling;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;
@@ -128,8 +129,8 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     /// <summary>Lets the pieces of a stock settle in the background; puts them on sheets first where they lie on none.</summary>
     public Task<IActionResult> OnPostSettleAsync(string stock, int? seconds, CancellationToken stop) => ActAsync(async () =>
     {
-        if (!Value.SheetsAreCurrent) await DoNowAsync(new PutOnSheets(Value.SetOut.SpacingMm), stop);
-        if (!Value.Design.Pieces.Any(p => p.Stock == stock)) throw new EditRefused("There are no pieces of that stock any more.");
+        if (!Value.SheetsAreCurrent) await DoNowAsync(new PutOnSheets(Value.SetOut.SpacingMm, Guid.NewGuid()), stop);
+        if (!Value.Design.Pieces.Any(p => p.Stock == stock)) throw new NotDone("There are no pieces of that stock any more.");
         On.Drawer.Stock(stock);
         Value.Sheets!.Of(stock, Value.Design).DemandWhole();
         await settlings.AskAsync(
@@ -145,7 +146,7 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     public Task<IActionResult> OnPostTakeAsync(string stock, CancellationToken stop) => ActAsync(async () =>
     {
         var settling = await settlings.OpenAsync(ProjectDesk.Owner, Id, stock, stop);
-        if (settling?.Best is not { } best) throw new EditRefused("There is no settled layout to take. Let the pieces settle first.");
+        if (settling?.Best is not { } best) throw new EditRefused(Reason.NothingSettled);
         await DoNowAsync(new TakeSettled(stock, best.Sheets.Length) { Layout = best, MadeFor = settling.MadeFor }, stop);
         await settlings.DropAsync(ProjectDesk.Owner, Id, stock, stop);
     }, stop);
@@ -164,11 +165,11 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
         try
         {
             var (there, why) = hands.Look(On, move.Edit(), move.Holds);
-            return new JsonResult(new { x = there.By.X, y = there.By.Y, why });
+            return new JsonResult(new { x = there.By.X, y = there.By.Y, why = why is null ? null : ReasonWords.For(why, Units) });
         }
         catch (EditRefused e)
         {
-            return new JsonResult(new { x = 0, y = 0, why = e.Message });
+            return new JsonResult(new { x = 0, y = 0, why = ReasonWords.For(e, Units) });
         }
     }
 
@@ -182,19 +183,19 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
 
     /// <summary>Sends copies to another sheet of their stock; to a new one of a size where no sheet is said.</summary>
     public Task<IActionResult> OnPostSendAsync(string sheet, string copies, string? to, string? size, CancellationToken stop) =>
-        DoAsync(new SendPlacements(sheet, SheetsKey.ReadCopies(copies), string.IsNullOrEmpty(to) ? null : to, size), stop);
+        DoAsync(new SendPlacements(sheet, SheetsKey.ReadCopies(copies), string.IsNullOrEmpty(to) ? null : to, size, Guid.NewGuid()), stop);
 
     /// <summary>Says how pieces may be turned.</summary>
     public Task<IActionResult> OnPostLieAsync(string pieces, Lie lie, CancellationToken stop) =>
-        Enum.IsDefined(lie) ? DoAsync(new SetLie([.. pieces.Split(',')], lie), stop) : RegionsAsync(stop);
+        DoAsync(new SetLie([.. pieces.Split(',')], lie), stop);
 
     /// <summary>Keeps what a sheet leaves, as it is or as a rectangle, in the stock drawer; the sheet counts as cut.</summary>
     public Task<IActionResult> OnPostKeepAsync(string sheet, bool straight, CancellationToken stop) => ActAsync(async () =>
     {
-        if (Value.Sheets?.Find(sheet) is not { } layout || !Value.SheetsAreCurrent) throw new EditRefused("That sheet is gone. Reload the page to see what is there now.");
+        if (Value.Sheets?.Find(sheet) is not { } layout || !Value.SheetsAreCurrent) throw new EditRefused(Reason.SheetGone);
         var stock = On.Drawer.Stock(layout.Stock);
         var rest = (straight ? KeptRest.Straight(layout, Value.Design, stock.NextOffcut) : KeptRest.Whole(layout, Value.Design, stock.NextOffcut))
-            ?? throw new EditRefused("Nothing of this sheet is worth keeping: what is left is narrower than two fingers.");
+            ?? throw new EditRefused(Reason.NothingWorthKeeping);
         await DoNowAsync(new KeepRest(sheet, rest.Name), stop, () => catalogue.KeepRestAsync(ProjectDesk.Owner, stock.Key, rest, layout.SizeName, stop));
         Show((await Desk.OpenAsync(Id, stop))!);
         var size = rest.Outline.Bounds;
@@ -212,16 +213,17 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     {
         var mm = ReadLength("spacing", spacing);
         if (mm is < 0 or > SetOut.MostSpacingMm) Refuse("spacing", spacing, $"Between 0 and {Length.Show(SetOut.MostSpacingMm, Units)}.");
-        return Wrong.Count > 0 ? RegionsAsync(stop) : DoAsync(new PutOnSheets(mm!.Value), stop);
+        return Wrong.Count > 0 ? RegionsAsync(stop) : DoAsync(new PutOnSheets(mm!.Value, Guid.NewGuid()), stop);
     }
 
     /// <summary>A sheet as a file: svg (a named group for each pass) or hpgl (a pen for each tool).</summary>
     public IActionResult OnGetFile(string sheet, string format)
     {
-        if (Value.Sheets?.Find(sheet) is not { } layout || On.Drawer.Stocks.FirstOrDefault(s => s.Key == layout.Stock) is not { } stock) return NotFound();
+        // A sheet that is out of date would be cut as the pieces were.
+        if (!Value.SheetsAreCurrent || Value.Sheets?.Find(sheet) is not { } layout || On.Drawer.Stocks.FirstOrDefault(s => s.Key == layout.Stock) is not { } stock) return NotFound();
         var plan = SheetPlan.For(layout, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), stock, Value.SetOut.ScoreClearanceMm);
         var page = ProductionPage.Of(plan, layout.Width, layout.Height);
-        var name = $"{FileWords(On.Project.Name)}-{layout.Id}";
+        var name = $"{FileWords(On.Project.Name)}-{layout.Stock}-{layout.Number}";
         return format switch
         {
             "svg" => File(Encoding.UTF8.GetBytes(ProductionSvgWriter.Write(page)), "image/svg+xml", $"{name}.svg"),

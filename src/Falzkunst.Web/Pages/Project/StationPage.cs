@@ -1,10 +1,13 @@
 using System.Globalization;
+using System.Text.Encodings.Web;
 using System.Text.Json;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
+using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -18,6 +21,9 @@ namespace Falzkunst.Web.Pages.Project;
 public abstract class StationPage(ProjectDesk desk) : PageModel
 {
     private static readonly JsonSerializerOptions SceneJson = new(JsonSerializerDefaults.Web);
+
+    /// <summary>Headers hold nothing but ASCII.</summary>
+    private static readonly JsonSerializerOptions AsciiJson = new() { Encoder = JavaScriptEncoder.Default };
 
     /// <summary>Key of the project.</summary>
     [BindProperty(SupportsGet = true)]
@@ -69,31 +75,51 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <summary>What was typed into fields that were not understood, by field name.</summary>
     public Dictionary<string, string> Typed { get; } = new(StringComparer.Ordinal);
 
-    /// <summary>What is selected on the page: a piece, a sheet, a file.</summary>
-    protected string? Selected => Request.Headers["X-Selected"].FirstOrDefault() is { Length: > 0 } header ? header : Request.Query["at"].FirstOrDefault();
+    /// <summary>What is selected on the page: a piece, a sheet, a file. It stands in the body, since it may be long; a page just opened has it in its address.</summary>
+    protected string? Selected => Request.HasFormContentType && Request.Form["picked"].FirstOrDefault() is { Length: > 0 } picked ? picked : Request.Query["at"].FirstOrDefault();
 
     /// <summary>The revision that the page showed when the user acted.</summary>
     protected int SeenHead =>
         int.TryParse(Request.Headers["X-Project-Head"], NumberStyles.None, CultureInfo.InvariantCulture, out var head) ? head : -1;
 
-    /// <summary>Version of the ledger that the page has.</summary>
-    public string? SeenLedger => Request.Headers["X-Ledger"].FirstOrDefault();
+    /// <summary>Rows of the ledger that the page has, where they are sent one by one.</summary>
+    public string? SeenRows => Request.HasFormContentType ? Request.Form["rows"].FirstOrDefault() : null;
 
     /// <summary>Reads what the station shows besides the project.</summary>
     protected virtual Task LoadAsync(CancellationToken stop) => Task.CompletedTask;
 
     protected abstract Scene BuildScene();
 
+    /// <summary>The project is opened before the request's values are read, since lengths are read in its units.</summary>
+    public override async Task OnPageHandlerSelectionAsync(PageHandlerSelectedContext context)
+    {
+        if (!Guid.TryParse(context.RouteData.Values["id"]?.ToString(), out var id) || await Desk.OpenAsync(id, HttpContext.RequestAborted) is not { } on) return;
+        On = on;
+        RequestUnits.Set(HttpContext, Units);
+    }
+
+    /// <summary>Every handler is asked for a project that is there and for values that were understood.</summary>
     public override async Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
     {
-        var on = await Desk.OpenAsync(Id, HttpContext.RequestAborted);
-        if (on is null)
-        {
-            context.Result = NotFound();
-            return;
-        }
-        On = on;
-        await next();
+        if (On is null) context.Result = NotFound();
+        else if (ModelState.IsValid) await next();
+        else context.Result = HttpMethods.IsPost(Request.Method) ? await NotUnderstoodAsync(HttpContext.RequestAborted) : BadRequest();
+    }
+
+    /// <summary>Values that were not understood, each with a word beside its field; nothing is changed.</summary>
+    private async Task<IActionResult> NotUnderstoodAsync(CancellationToken stop)
+    {
+        foreach (var (field, state) in ModelState.Where(s => s.Value?.Errors.Count > 0))
+            Refuse(JsonNamingPolicy.CamelCase.ConvertName(field), state!.AttemptedValue, state.Errors[0].ErrorMessage);
+        return await RefusedAsync(stop);
+    }
+
+    /// <summary>The answer to what was refused: for a field a word beside it, else a notice. What was typed stays where it was typed.</summary>
+    protected virtual Task<IActionResult> RefusedAsync(CancellationToken stop)
+    {
+        var (field, word) = Wrong.FirstOrDefault();
+        if (field is not null) Response.Headers["HX-Trigger"] = JsonSerializer.Serialize(new Dictionary<string, object> { ["refused"] = new { field, word } }, AsciiJson);
+        return Task.FromResult<IActionResult>(Partial("_NoticeAlone", this));
     }
 
     public async Task<IActionResult> OnGetAsync(CancellationToken stop)
@@ -102,15 +128,22 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
         return Page();
     }
 
-    /// <summary>Ledger and tray as they are now, such as for another selection.</summary>
-    public async Task<IActionResult> OnGetRegionsAsync(CancellationToken stop) => await RegionsAsync(stop);
+    /// <summary>Ledger and tray as they are now, such as for another selection. It changes nothing; a selection may be too long for an address.</summary>
+    public async Task<IActionResult> OnPostShowAsync(CancellationToken stop) => await RegionsAsync(stop);
 
-    /// <summary>What the light table draws. A revision never changes, so the browser may keep it.</summary>
-    public async Task<IActionResult> OnGetSceneAsync(CancellationToken stop)
+    /// <summary>What the light table draws.</summary>
+    public Task<IActionResult> OnGetSceneAsync(CancellationToken stop) => SceneAsync(new HashSet<string>(), stop);
+
+    /// <summary>What the light table draws, without pieces that the page has in the very same form.</summary>
+    /// <param name="have">Versions of those pieces, parted by blanks.</param>
+    /// <param name="stop">Cancels.</param>
+    public Task<IActionResult> OnPostSceneAsync(string? have, CancellationToken stop) => SceneAsync((have ?? "").Split(' ').ToHashSet(), stop);
+
+    private async Task<IActionResult> SceneAsync(IReadOnlySet<string> have, CancellationToken stop)
     {
         // The scene of most stations is the project's alone.
         if (SceneFollows) await LoadAsync(stop);
-        return new JsonResult(BuildScene(), SceneJson);
+        return new JsonResult(BuildScene().Without(have), SceneJson);
     }
 
     public Task<IActionResult> OnPostUndoAsync(CancellationToken stop) =>
@@ -144,9 +177,9 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
 
     /// <summary>What a length as typed comes to, in the user's units; the sentence of what is wrong where it is none.</summary>
     public IActionResult OnGetUnderstand(string? text) =>
-        Content(Length.TryRead(text, Units, out var mm, out var error) ? $"= {Length.InField(mm, Units)}" : error);
+        Content(Length.Read(text, Units, out var mm) is { } fault ? ReasonWords.For(fault, text) : $"= {Length.InField(mm, Units)}");
 
-    /// <summary>Does something that may be refused, and shows the station again.</summary>
+    /// <summary>Does something that may be refused, and shows the station again. What was refused with a field is shown beside it.</summary>
     protected async Task<IActionResult> ActAsync(Func<Task> act, CancellationToken stop)
     {
         try
@@ -154,6 +187,10 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
             await act();
         }
         catch (EditRefused e)
+        {
+            Refuse(e);
+        }
+        catch (NotDone e)
         {
             Notice = e.Message;
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
@@ -179,7 +216,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
             Response.Headers["HX-Trigger"] = JsonSerializer.Serialize(new Dictionary<string, object>
             {
                 ["project-shown"] = new { head = On.Project.Head, asked = Selected ?? "", selected = ShownKey ?? "" },
-            });
+            }, AsciiJson);
         }
         return Partial("_Regions", this);
     }
@@ -190,17 +227,26 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <summary>A length field: its value, or a word beside it and null.</summary>
     protected double? ReadLength(string field, string? text)
     {
-        if (Length.TryRead(text, Units, out var mm, out var error)) return mm;
-        Refuse(field, text, error);
+        if (Length.Read(text, Units, out var mm) is not { } fault) return mm;
+        Refuse(field, text, ReasonWords.For(fault, text));
         return null;
     }
 
     /// <summary>A whole-number field: its value, or a word beside it and null.</summary>
     protected int? ReadCount(string field, string? text, int least, int most)
     {
-        if (int.TryParse(text?.Trim(), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) && number >= least && number <= most) return number;
+        if (Numbers.TryRead(text, out int number) && number >= least && number <= most) return number;
         Refuse(field, text, $"A whole number from {least} to {most}.");
         return null;
+    }
+
+    /// <summary>A refusal of the core: a word beside the field that it is about, else a notice.</summary>
+    protected void Refuse(EditRefused refused)
+    {
+        var words = ReasonWords.For(refused, Units);
+        if (refused.Field is { } field) Refuse(field, Request.HasFormContentType ? Request.Form[field] : default(string?), words);
+        else Notice = words;
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
     }
 
     protected void Refuse(string field, string? text, string error)

@@ -1,5 +1,5 @@
 // By hand beside the table: shapes to draw, nodes, rows of the ledger dragged to another layer, stocks dragged onto pieces.
-import { post } from "./command.js";
+import { act } from "./actions.js";
 
 const table = () => document.querySelector("light-table");
 
@@ -29,13 +29,13 @@ document.addEventListener("drop", event => {
   if (!dragged) return;
   const row = event.target.closest?.("[data-piece]"), chip = event.target.closest?.("[data-stock]");
   const { piece, stock } = dragged;
-  if (stock && row) post("StockOf", { piece: row.dataset.piece, stock });
+  if (stock && row) act("stock", { stock, "act-on": row.dataset.piece });
   else if (stock && event.target.closest?.("light-table")) {
     const r = table().getBoundingClientRect();
     const item = table().itemAt(table().view.toTable(event.clientX - r.left, event.clientY - r.top));
-    if (item) post("StockOf", { piece: item.piece, stock });
-  } else if (piece && chip) post("StockOf", { piece, stock: chip.dataset.stock });
-  else if (piece && row && row.dataset.piece !== piece) post("Layer", { piece, layer: row.dataset.layer });
+    if (item) act("stock", { stock, "act-on": item.piece });
+  } else if (piece && chip) act("stock", { stock: chip.dataset.stock, "act-on": piece });
+  else if (piece && row && row.dataset.piece !== piece) act("layer", { layer: row.dataset.layer, "act-on": piece });
   else return;
   event.preventDefault();
 });

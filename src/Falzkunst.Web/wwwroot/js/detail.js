@@ -1,5 +1,6 @@
 // Fine detail: from place to place, ways to mend laid over the table, and what was before them.
 import { say } from "./notice.js";
+import { headers } from "./requests.js";
 
 const table = () => document.querySelector("light-table");
 const rows = () => [...document.querySelectorAll("#ledger [data-place]")];
@@ -51,23 +52,22 @@ document.addEventListener("click", event => {
   if (find("commands")) document.getElementById("commands").dispatchEvent(new CustomEvent("open-commands"));
 });
 
-// What a command would do, laid over the table; touched again, or once something is done, it is taken off.
+// What an action would do, laid over the table; touched again, or once something is done, it is taken off.
 let asked = 0;
 async function preview(button) {
   const number = ++asked, isOn = button.getAttribute("aria-pressed") === "true";
   takeOff();
   if (isOn) return;
-  const form = button.closest("form");
-  const text = button.dataset.preview.replace(/\{(\w+)\}/g, (_, name) => (form?.elements[name]?.value ?? "").replaceAll(" ", ""));
-  const url = new URL(location.href);
-  url.searchParams.set("handler", "Preview");
-  url.searchParams.set("text", text);
-  url.searchParams.set("at", button.dataset.previewOf ?? document.body.dataset.selected);
+  const { preview: action, values } = button.dataset, form = button.closest("form");
+  const body = new URLSearchParams(form ? new FormData(form) : {});
+  for (const [name, value] of Object.entries(JSON.parse(values ?? "{}"))) body.set(name, value);
+  body.set("picked", document.body.dataset.selected ?? "");
   button.setAttribute("aria-pressed", "true");
   button.setAttribute("aria-busy", "true");
-  const answer = await fetch(url);
+  const answer = await fetch(`?handler=Preview&act=${action}`, { method: "POST", body, headers: headers() });
   button.removeAttribute("aria-busy");
-  if (number !== asked || !answer.ok) return;
+  if (number !== asked) return;
+  if (!answer.ok) return notUnderstood(button, answer);
   const { paths, refusal } = await answer.json();
   if (refusal) {
     takeOff();
@@ -76,6 +76,13 @@ async function preview(button) {
   table().showPreview(paths);
   const hold = document.querySelector("[data-hold]");
   if (hold) hold.disabled = false;
+}
+
+// Numbers that were not understood are said beside their fields, as when the form is sent.
+function notUnderstood(button, answer) {
+  takeOff();
+  const told = JSON.parse(answer.headers.get("HX-Trigger") ?? "{}").refused;
+  if (told) button.dispatchEvent(new CustomEvent("refused", { bubbles: true, detail: told }));
 }
 
 function takeOff() {

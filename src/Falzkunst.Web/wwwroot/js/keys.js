@@ -1,5 +1,5 @@
 // Keys of the whole page; the table in docs/keys.md and the dialog behind "?" list the same.
-import { command } from "./command.js";
+import { act as doAction } from "./actions.js";
 import { now } from "./picked.js";
 import { stepPlace } from "./detail.js";
 import { select, step } from "./selection.js";
@@ -22,7 +22,7 @@ document.addEventListener("keydown", event => {
       const button = document.querySelector(`[data-history="${event.shiftKey ? "redo" : "undo"}"]`);
       if (button && (!button.disabled || !event.shiftKey)) button.click();
     } else if (key === "a" && canArrange) select([...document.querySelectorAll("#ledger [data-piece]")].map(r => r.dataset.piece).join(","));
-    else if (key === "d" && canArrange) command("duplicate");
+    else if (key === "d" && canArrange) doAction("duplicate");
     else return;
     event.preventDefault();
     return;
@@ -65,7 +65,7 @@ document.addEventListener("keydown", event => {
   else if ((event.key === "g" || event.key === "G") && canArrange) table.toggleGrid();
   else if ((event.key === "n" || event.key === "N") && canArrange && now().lines.length === 1) table.showNodes(!table.nodesShown);
   else if ((event.key === "n" || event.key === "N") && document.getElementById("settle")) document.getElementById("settle").click();
-  else if ((event.key === "Delete" || event.key === "Backspace") && canArrange && now().pieces.length) command("delete");
+  else if ((event.key === "Delete" || event.key === "Backspace") && canArrange && now().pieces.length) doAction("delete");
   else return;
   event.preventDefault();
 });

@@ -1,5 +1,6 @@
 // What every page runs. Rules live on the server; here is only what lies between two requests.
 import "./requests.js";
+import "./refusals.js";
 import "./selection.js";
 import "./keys.js";
 import "./parts.js";

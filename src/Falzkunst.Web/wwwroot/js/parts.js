@@ -46,6 +46,11 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+// A file chosen before the page was ready to hear of it is brought in as soon as it is.
+document.addEventListener("htmx:after:init", event => {
+  if (event.target.id === "bring-in" && document.getElementById("files").files.length) htmx.trigger(event.target, "brought");
+});
+
 // A file that will be refused for its size is not sent first.
 document.addEventListener("htmx:config:request", event => {
   const input = event.detail.ctx.sourceElement?.id === "bring-in" && document.getElementById("files");

@@ -1,23 +1,31 @@
 // What is picked: a piece or several, lines of one, or the sheet, stock or file of other stations. Ledger and table pick alike.
-import { now, toggled, write } from "./picked.js";
+import { now, read, short, toggled, write } from "./picked.js";
 import { showNow } from "./requests.js";
 
 export function select(key) {
   if (!key || document.body.dataset.selected === key) return;
   document.body.dataset.selected = key;
   const url = new URL(location.href);
-  url.searchParams.set("at", key);
+  url.searchParams.set("at", short(key));
   history.replaceState(null, "", url);
   document.querySelector("light-table")?.select();
   // Rows show at once what the tray will say in a moment.
-  const { pieces } = now();
+  markRows();
+  showNow();
+}
+
+function markRows() {
+  const pieces = new Set(now().pieces);
   for (const row of document.querySelectorAll("#ledger [data-piece]")) {
-    const is = pieces.includes(row.dataset.piece);
+    const is = pieces.has(row.dataset.piece);
+    if (is === row.classList.contains("is-selected")) continue;
     row.classList.toggle("is-selected", is);
     row.querySelector("[data-select]").setAttribute("aria-pressed", String(is));
   }
-  showNow();
 }
+
+// An edit may have picked something else; which rows are picked is no reason to send them again.
+document.addEventListener("project-shown", markRows);
 
 let anchor = null;
 document.addEventListener("click", event => {
@@ -38,8 +46,8 @@ function between(from, to) {
 
 document.addEventListener("picked-on-table", event => {
   select(event.detail.key);
-  const { pieces } = event.detail;
-  if (pieces?.length === 1) document.getElementById(`row-${pieces[0]}`)?.scrollIntoView({ block: "nearest" });
+  const { pieces } = read(event.detail.key);
+  if (pieces.length === 1) document.getElementById(`row-${pieces[0]}`)?.scrollIntoView({ block: "nearest" });
 });
 
 /** Chooses the row before or after the selected one. */

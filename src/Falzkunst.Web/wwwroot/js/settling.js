@@ -11,6 +11,6 @@ if (tray) {
   // A hidden page does not ask.
   setInterval(() => {
     if (document.getElementById("settling-poll") && !document.hidden)
-      htmx.ajax("GET", "?handler=Regions", { source: "#poller", target: "#tray", swap: "none" });
+      htmx.ajax("POST", "?handler=Show", { source: "#poller", target: "#tray", swap: "none" });
   }, 700);
 }

@@ -1,5 +1,5 @@
-// Shapes drawn by hand: what is seen while drawing, and the command that it becomes.
-import { mm } from "../command.js";
+// Shapes drawn by hand: what is seen while drawing, and the action that it becomes.
+import { mm } from "../actions.js";
 
 const field = id => document.getElementById(id)?.value.replaceAll(" ", "") ?? "";
 
@@ -50,19 +50,19 @@ export function preview(shape, a, b, held) {
   }
 }
 
-/** The command for what was drawn; null for a touch without a stroke. */
-export function commandFor(shape, a, b, held) {
+/** The action that draws what was drawn, as its name and values; null for a touch without a stroke. */
+export function actionFor(shape, a, b, held) {
   if (Math.hypot(b.x - a.x, b.y - a.y) < 0.2) return null;
-  const tail = ` for ${field("draw-for") || "cut"}${document.getElementById("draw-apart")?.checked ? " apart" : ""}`;
-  if (shape === "line") return `draw line ${mm(a.x)} ${mm(a.y)} ${mm(b.x)} ${mm(b.y)}${held ? " held" : ""}${tail}`;
+  const what = { operation: field("draw-for") || "cut", apart: document.getElementById("draw-apart")?.checked ?? false };
+  const name = `draw-${shape}`;
+  if (shape === "line") return [name, { fromX: mm(a.x), fromY: mm(a.y), toX: mm(b.x), toY: mm(b.y), held, ...what }];
   if (shape === "curve") {
     const [one, two] = bulge(a, b);
-    return `draw curve ${[a, one, two, b].map(p => `${mm(p.x)} ${mm(p.y)}`).join(" ")}${tail}`;
+    return [name, { fromX: mm(a.x), fromY: mm(a.y), firstX: mm(one.x), firstY: mm(one.y), secondX: mm(two.x), secondY: mm(two.y), toX: mm(b.x), toY: mm(b.y), ...what }];
   }
   const f = frame(a, b, held);
   if (f.width < 0.1 || f.height < 0.1) return null;
-  const box = `${mm(f.x)} ${mm(f.y)} ${mm(f.width)} ${mm(f.height)}`;
-  const more = shape === "rectangle" && parseFloat(field("draw-radius")) > 0 ? ` radius ${field("draw-radius")}`
-    : shape === "polygon" ? ` corners ${field("draw-corners") || 6}` : shape === "star" ? ` points ${field("draw-corners") || 5}` : "";
-  return `draw ${shape} ${box}${more}${tail}`;
+  const more = shape === "rectangle" && parseFloat(field("draw-radius")) > 0 ? { radius: field("draw-radius") }
+    : shape === "polygon" ? { corners: field("draw-corners") || 6 } : shape === "star" ? { points: field("draw-corners") || 5 } : {};
+  return [name, { x: mm(f.x), y: mm(f.y), width: mm(f.width), height: mm(f.height), ...more, ...what }];
 }

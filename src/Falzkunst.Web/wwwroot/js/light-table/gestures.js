@@ -1,12 +1,12 @@
 // What a hand does on the table besides moving the view: moving, sizing and turning what is picked, bending lines by their
-// nodes, drawing shapes, picking with a band. Each gesture ends in one command.
-import { command, mm } from "../command.js";
+// nodes, drawing shapes, picking with a band. Each gesture ends in one action.
+import { act, mm } from "../actions.js";
 import { now, write as writeKey } from "../picked.js";
 import { hold, targetsOf } from "./snap.js";
 import * as nodes from "./nodes.js";
 import { handlesOf, isNear, turned } from "./handles.js";
 import * as placing from "./placing.js";
-import { preview, commandFor } from "./drawing.js";
+import { preview, actionFor } from "./drawing.js";
 
 const REACH = 7;   // pixels within which an edge holds on
 
@@ -24,14 +24,14 @@ export function begin(table, event, at) {
   if (picked.length && table.canArrange && picked.every(i => !i.locked)) {
     const handle = handlesOf(table.view, table.boxOfPick(key)).find(h => isNear(h, at.screen));
     if (handle) return handle.kind === "turn" ? turning(table, key, at) : sizing(table, key, handle.kind, at);
-    if (table.canMove && (key.lines.length ? table.lineAt(at, picked[0], key.lines) : picked.some(i => table.isInOutline(at, i)))) return moving(table, key, at);
+    if (table.canMove && (key.lines.length ? picked.some(i => table.lineAt(at, i, key.lines)) : picked.some(i => table.isInOutline(at, i)))) return moving(table, key, at);
   }
   return event.shiftKey && !table.itemAt(at) ? band(table, at) : null;
 }
 
 function moving(table, key, from) {
   const box = table.boxOfPick(key);
-  const targets = targetsOf(table.layout, key.pieces, key.lines.length ? key.pieces[0] : null, table.aidBoxes);
+  const targets = targetsOf(table.layout, key.pieces, key.lines.length ? key.pieces : [], table.aidBoxes);
   let by = { x: 0, y: 0 };
   table.showGhost(key);
   return {
@@ -47,7 +47,7 @@ function moving(table, key, from) {
       table.ghost.move(new DOMMatrix([1, 0, 0, 1, by.x, by.y]));
       table.hint(hints, `${table.length(by.x)}, ${table.length(by.y)}`);
     },
-    end: () => by.x || by.y ? command(`move ${mm(by.x)} ${mm(by.y)}`) : table.ghost.clear(),
+    end: () => by.x || by.y ? act("move", { dx: mm(by.x), dy: mm(by.y) }) : table.ghost.clear(),
   };
 }
 
@@ -68,7 +68,7 @@ function sizing(table, key, kind, from) {
     end() {
       if (k.x === 1 && k.y === 1) return table.ghost.clear();
       const size = table.sizeOfPick(key);
-      return command(`size ${mm(size.width * k.x)} ${mm(size.height * k.y)}`);
+      return act("resize", { width: mm(size.width * k.x), height: mm(size.height * k.y) });
     },
   };
 }
@@ -84,7 +84,7 @@ function turning(table, key, from) {
       table.ghost.move(new DOMMatrix().translate(centre.x, centre.y).rotate(degrees).translate(-centre.x, -centre.y));
       table.hint([], `${degrees}°`);
     },
-    end: () => degrees ? command(`turn ${degrees}`) : table.ghost.clear(),
+    end: () => degrees ? act("turn", { degrees }) : table.ghost.clear(),
   };
 }
 
@@ -117,9 +117,7 @@ function bending(table, grabbed) {
       table.redraw();
       if (!to) return undefined;
       const [x, y] = line.toCard(to);
-      return command(handle
-        ? `node ${handle.segment + 1} handle ${handle.first ? "first" : "second"} ${mm(x)} ${mm(y)}`
-        : `node ${node + 1} move ${mm(x)} ${mm(y)}`);
+      return handle ? act("node-handle", { segment: handle.segment, first: handle.first, x: mm(x), y: mm(y) }) : act("node-move", { node, x: mm(x), y: mm(y) });
     },
   };
 }
@@ -135,9 +133,9 @@ function drawing(table, from) {
       table.hint([], `${table.length(Math.abs(to.x - begun.x))} × ${table.length(Math.abs(to.y - begun.y))}`);
     },
     end() {
-      const text = commandFor(table.drawing, begun, to, held);
+      const drawn = actionFor(table.drawing, begun, to, held);
       table.draw(null);
-      return text ? command(text) : table.ghost.clear();
+      return drawn ? act(...drawn) : table.ghost.clear();
     },
   };
 }

@@ -8,9 +8,11 @@ import { Ghost } from "./ghost.js";
 import { Picking } from "./picking.js";
 import { Nudge } from "./nudge.js";
 import { begin } from "./gestures.js";
+import { complete } from "./scene.js";
 import { gridStep } from "./snap.js";
-import { copyOf, now, read, toggled, toggledLine, write } from "../picked.js";
-import { command, mm } from "../command.js";
+import { copies, copyOf, lineOf, now, parts, short, toggled, toggledLine, write } from "../picked.js";
+import { act, mm } from "../actions.js";
+import { headers } from "../requests.js";
 import { nodesOf, parse } from "./nodes.js";
 import { keyWith, stepCopy } from "./placing.js";
 
@@ -28,9 +30,11 @@ class LightTable extends HTMLElement {
   #mode = null;
   #progress = null;
   #painted = null;             // view of the picture on screen
-  #painting = false;
+  #painting = null;            // view of the picture that is being painted
   #stale = false;
   #number = 0;
+  #asking = false;             // a scene is on its way
+  #expected = null;            // a head that the page will show in a moment
   #took = 0;
   #frame = 0;
   #idle = 0;
@@ -40,6 +44,7 @@ class LightTable extends HTMLElement {
   #hintFrame = 0;
   #hintWords = null;
   #highlight = null;
+  #sent = undefined;           // what the painter knows to be picked
   #followed = null;            // the pieces that the scene was asked for with
   drawing = null;              // the shape that the next stroke draws
   nodesShown = false;
@@ -69,6 +74,7 @@ class LightTable extends HTMLElement {
 
   get view() { return this.#view; }
   get layout() { return this.#layout; }
+  get scene() { return this.#scene; }
   get canArrange() { return this.dataset.picks === "true"; }
 
   /** Whole pieces are moved as they lie on the card; lines on their piece wherever it is shown. */
@@ -129,8 +135,8 @@ class LightTable extends HTMLElement {
       this.chosenNode = ((this.chosenNode ?? (by > 0 ? -1 : 0)) + by + count) % count;
       return this.redraw();
     }
-    const at = item.lines.findIndex(l => l.id === key.lines[0]), to = item.lines[(at + by + (at < 0 && by < 0 ? 1 : 0) + item.lines.length) % item.lines.length];
-    this.pick(write({ pieces: key.pieces, lines: [to.id] }));
+    const at = item.lines.findIndex(l => lineOf(item.piece, l.id) === key.lines[0]), to = item.lines[(at + by + (at < 0 && by < 0 ? 1 : 0) + item.lines.length) % item.lines.length];
+    this.pick(write({ pieces: key.pieces, lines: [lineOf(item.piece, to.id)] }));
   }
 
   /** Moves the chosen node, in millimetres of the table; false where none is chosen. */
@@ -138,7 +144,7 @@ class LightTable extends HTMLElement {
     const line = this.nodesShown && this.chosenNode !== null && this.pickedLine();
     if (!line) return false;
     const [x, y] = line.toTable(nodesOf(parse(line.d))[this.chosenNode]), [toX, toY] = line.toCard(line.toOwn({ x: x + dx, y: y + dy }));
-    command(`node ${this.chosenNode + 1} move ${mm(toX)} ${mm(toY)}`);
+    act("node-move", { node: this.chosenNode, x: mm(toX), y: mm(toY) });
     return true;
   }
 
@@ -155,7 +161,7 @@ class LightTable extends HTMLElement {
   redraw() { if (this.#scene) this.#changed(); }
 
   pick(key) {
-    this.dispatchEvent(new CustomEvent("picked-on-table", { bubbles: true, detail: { key, pieces: read(key).pieces } }));
+    this.dispatchEvent(new CustomEvent("picked-on-table", { bubbles: true, detail: { key } }));
   }
 
   /** A piece to be seen whatever is picked, such as one that a note speaks of. */
@@ -169,28 +175,61 @@ class LightTable extends HTMLElement {
 
   /** Fetches the scene again; the view stays unless there was nothing before. */
   async reload(refit = false) {
-    const url = new URL(this.getAttribute("src"), location.href);
-    if (document.body.dataset.selected) url.searchParams.set("at", document.body.dataset.selected);
     const asked = ++this.#number;
-    const answer = await fetch(url);
+    this.#asking = true;
+    const answer = await this.#ask();
     if (!answer.ok || asked !== this.#number) return;
     if (this.#followed !== now().pieces.join()) this.place = null;
     this.#followed = now().pieces.join();
     this.#show.preview = null;
     const hadNothing = !this.#scene || this.#isEmpty, sheets = this.#sheetCount;
-    this.#scene = await answer.json();
+    const scene = await answer.json();
+    if (asked !== this.#number) return;
+    this.#asking = false;
+    this.worker.postMessage({ scene });
+    this.#scene = complete(scene, this.#scene);
     this.#mode ??= this.modes[0] ?? this.#scene.layouts[0].name;
     this.#picking = new Picking(this.#scene);
     this.ghost.clear();
     this.nudge.forget();
     this.hint(null);
-    this.worker.postMessage({ scene: this.#scene });
     this.#sayEmpty();
     // Another sheet is brought into view.
     if (hadNothing || refit || !this.#fitted || sheets !== this.#sheetCount) this.fit();
-    else this.#changed(true);
+    else {
+      this.#changed(true);
+      this.#paint();
+    }
     this.dataset.ready = String(this.#scene.head);
+    if (!this.#expected) this.#compare();
+  }
+
+  /** The page is about to show another head: the table need not wait until ledger and tray are in place. */
+  expect(head) {
+    if (this.dataset.follows || !this.#scene) return;
+    this.#expected = head;
+    this.reload();
+  }
+
+  /** The page shows another head. */
+  showsHead(head) {
+    const isOnItsWay = this.#expected === head;
+    this.#expected = null;
+    if (!isOnItsWay) this.reload();
+    else if (!this.#asking) this.#compare();
+  }
+
+  // The project may have moved on between page and scene.
+  #compare() {
     if (this.dataset.ready !== document.body.dataset.head) this.dispatchEvent(new CustomEvent("scene-differs", { bubbles: true }));
+  }
+
+  // The scene, without pieces that are here already in the very same form.
+  #ask() {
+    const url = new URL(this.getAttribute("src"), location.href);
+    if (document.body.dataset.selected) url.searchParams.set("at", short(document.body.dataset.selected));
+    if (!this.#scene) return fetch(url);
+    return fetch(url, { method: "POST", headers: headers(), body: new URLSearchParams({ have: Object.values(this.#scene.pieces).map(p => p.version).join(" ") }) });
   }
 
   get #sheetCount() { return this.#scene ? this.#layout.frames.filter(f => f.sheet).length : 0; }
@@ -378,15 +417,16 @@ class LightTable extends HTMLElement {
     if (this.canPlace) return this.#pickCopy(item, e.shiftKey);
     if (!this.canArrange) return item && this.pick(item.piece);
     const only = key.pieces.length === 1 ? this.itemsOf(key)[0] : null;
-    const line = only && this.lineAt(at, only);
-    if (line && (!item || item === only || key.lines.length)) return this.pick(write(e.shiftKey && key.lines.length ? toggledLine(key, line) : { pieces: key.pieces, lines: [line] }));
+    // With lines picked, a line of any piece is added to them by Shift.
+    const on = e.shiftKey && key.lines.length ? item ?? only : only, line = on && this.lineAt(at, on);
+    if (line && (!item || item === on || key.lines.length)) return this.pick(write(e.shiftKey && key.lines.length ? toggledLine(key, line) : { pieces: [parts(line).piece], lines: [line] }));
     if (!item) return this.pick("none");
     this.pick(e.shiftKey ? write(toggled(key, item.piece)) : item.piece);
   }
 
   #pickCopy(item, adds) {
-    const copies = !item ? [] : adds ? toggledLine(now(), copyOf(item)).lines : [copyOf(item)];
-    this.pick(keyWith(this.#layout, copies));
+    const before = copies(), copy = item && copyOf(item);
+    this.pick(keyWith(this.#layout, !item ? [] : !adds ? [copy] : before.includes(copy) ? before.filter(c => c !== copy) : [...before, copy]));
   }
 
   #at(e) {
@@ -399,18 +439,18 @@ class LightTable extends HTMLElement {
     const line = this.nodesShown && this.pickedLine();
     const found = line && this.#picking.nearestOn(line, this.#at(e));
     if (!found || found.distance > 8 / this.#view.scale) return;
-    command(`node ${found.segment + 1} add ${(found.t * 100).toFixed(2)}`);
+    act("node-add", { segment: found.segment, percent: (found.t * 100).toFixed(2) });
   }
 
   #nodeKey(key) {
     const word = { Delete: "delete", Backspace: "delete", s: "smooth", c: "corner" }[key];
     if (!this.nodesShown || this.chosenNode === null || !word) return false;
-    command(`node ${this.chosenNode + 1} ${word}`);
+    act(`node-${word}`, { node: this.chosenNode });
     return true;
   }
 
   get #selected() {
-    if (this.canPlace) return { pieces: [], lines: [], copies: now().lines };
+    if (this.canPlace) return { pieces: [], lines: [], copies: copies() };
     return this.dataset.follows ? null : now();
   }
 
@@ -440,26 +480,26 @@ class LightTable extends HTMLElement {
   }
 
   #paint() {
-    if (this.#painting) {
-      this.#stale = true;
-      return;
-    }
-    const v = this.#view, p = this.#painted;
+    const v = this.#view, p = this.#painting ?? this.#painted;
     if (!this.#stale && p && p.scale === v.scale && p.x === v.x && p.y === v.y) return;
+    this.#stale = true;
+    if (this.#painting) return;
     this.#stale = false;
-    this.#painting = true;
+    this.#painting = v.copy();
     const [w, h] = [this.clientWidth, this.clientHeight], [ox, oy] = [Math.round(w * OVERSCAN), Math.round(h * OVERSCAN)];
+    const selected = this.#selected, isOther = selected !== this.#sent;
+    this.#sent = selected;
     this.worker.postMessage({
       paint: {
         view: { scale: v.scale, x: v.x + ox, y: v.y + oy }, width: w + 2 * ox, height: h + 2 * oy, pixelRatio: devicePixelRatio, layout: this.#mode,
-        selected: this.#selected, highlight: this.#highlight, progress: this.#progress, show: this.#show,
+        selected: isOther ? selected : undefined, highlight: this.#highlight, progress: this.#progress, show: this.#show,
         number: { shown: v.copy(), ox, oy, w: w + 2 * ox, h: h + 2 * oy },
       },
     });
   }
 
   #take({ picture, took, number }) {
-    this.#painting = false;
+    this.#painting = null;
     this.#took = took;
     this.canvas.width = picture.width;
     this.canvas.height = picture.height;

@@ -1,5 +1,5 @@
 // Arrow keys move what is picked. Keys in quick succession are gathered and sent as one move.
-import { command, mm } from "../command.js";
+import { act as doAction, mm } from "../actions.js";
 import { now } from "../picked.js";
 import { act, boxOfItems, pickedOf } from "./placing.js";
 
@@ -40,7 +40,7 @@ export class Nudge {
     this.#by = null;
     this.#table.hint(null);
     if (this.#table.canPlace) act(this.#table, 0, { x, y });
-    else command(`move ${mm(x)} ${mm(y)}`);
+    else doAction("move", { dx: mm(x), dy: mm(y) });
   }
 
   /** A new picture shows the move itself. */

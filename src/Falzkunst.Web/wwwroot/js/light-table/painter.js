@@ -1,42 +1,52 @@
 // Paints scenes in a worker, so that panning never waits for forty thousand segments. A picture is wider than the screen by
 // an overscan on each side; the page moves it about until the next one is there.
-import { boxOf } from "./boxes.js";
+import { reachOf } from "./boxes.js";
+import { Damage } from "./damage.js";
 import { strokes } from "./marks.js";
-import { copyOf } from "../picked.js";
+import { copyOf, lineOf } from "../picked.js";
+import { complete } from "./scene.js";
 
 let scene = null;
 let shapes = new Map();
 let canvas = new OffscreenCanvas(1, 1);
 
-onmessage = ({ data }) => {
+const damage = new Damage();
+
+onmessage = async ({ data }) => {
   if (data.scene) {
-    scene = data.scene;
+    scene = complete(data.scene, scene);
     const kept = new Map();
     for (const [hash, lines] of Object.entries(scene.shapes)) kept.set(hash, shapes.get(hash) ?? lines.map(d => new Path2D(d)));
     shapes = kept;
-    groups.clear();
+    const versions = new Set(Object.values(scene.pieces).map(p => p.version));
+    for (const version of groups.keys()) if (!versions.has(version)) groups.delete(version);
+    outlines.clear();
   }
   if (data.paint && scene) {
     const began = performance.now();
+    // What is picked may be thousands of lines, and is sent when it changes.
+    if (data.paint.selected !== undefined) {
+      selected = data.paint.selected;
+      picks++;
+      outlines.clear();
+    }
     paint(data.paint);
-    const picture = canvas.transferToImageBitmap();
+    // A copy: what is painted stays, and is painted over where something changes.
+    const picture = await createImageBitmap(canvas);
     postMessage({ picture, took: performance.now() - began, number: data.paint.number }, [picture]);
   }
 };
 
 const groups = new Map();
-const groupOf = new WeakMap();
+let selected = null;
+let picks = 0;
 
-/** The lines of an item gathered by how they are drawn: one stroke call a kind instead of one a line. Asked at every paint, found once. */
+/**
+ * The lines of an item gathered by how they are drawn: one stroke call a kind instead of one a line. Asked at every paint, found
+ * once for a piece and all its copies.
+ */
 function gathered(item) {
-  if (!groupOf.has(item)) groupOf.set(item, gather(item));
-  return groupOf.get(item);
-}
-
-// Copies of a piece share what was gathered for the first.
-function gather(item) {
-  const key = item.shape + item.lines.map(l => l.op + l.role + (l.ink ?? "") + (l.mark ?? "")).join() + Object.values(item.scores).join() + Object.values(item.fills).join();
-  let found = groups.get(key);
+  let found = groups.get(item.version);
   if (found) return found;
   const lines = shapes.get(item.shape);
   const paper = new Path2D(), kinds = new Map();
@@ -52,7 +62,7 @@ function gather(item) {
   const isCutBack = Object.keys(item.scores).length > 0, cutBack = isCutBack ? new Path2D() : null;
   item.lines.forEach((line, i) => { if (line.id in item.scores) cutBack.addPath(lines[i]); });
   found = { paper, cutBack, kinds: [...kinds.values()].sort((a, b) => order(a.op) - order(b.op)) };
-  groups.set(key, found);
+  groups.set(item.version, found);
   return found;
 }
 
@@ -61,28 +71,62 @@ const pathOf = (item, line, drawn) => line.id in item.scores ? new Path2D(item.s
 const colourOf = line => line.ink ?? scene.colours[line.op];
 const order = op => ["print", "emboss", "draw", "foil", "score", "perforate", "aid", "cut"].indexOf(op);
 
-function paint({ view, width, height, pixelRatio, layout, selected, highlight, progress, show }) {
-  if (canvas.width !== width * pixelRatio || canvas.height !== height * pixelRatio) canvas = new OffscreenCanvas(Math.round(width * pixelRatio), Math.round(height * pixelRatio));
+function paint(asked) {
+  const { view, width, height, pixelRatio, layout } = asked;
+  const w = Math.round(width * pixelRatio), h = Math.round(height * pixelRatio);
+  if (canvas.width !== w || canvas.height !== h) {
+    canvas = new OffscreenCanvas(w, h);
+    damage.forget();
+  }
   const g = canvas.getContext("2d");
-  g.setTransform(1, 0, 0, 1, 0, 0);
-  g.clearRect(0, 0, canvas.width, canvas.height);
   const chosen = scene.layouts.find(l => l.name === layout) ?? scene.layouts[0];
+  const places = placesToPaint(asked, chosen);
+  g.save();
+  g.setTransform(1, 0, 0, 1, 0, 0);
+  if (places) {
+    const whole = new Path2D(), s = view.scale * pixelRatio;
+    // Along whole pixels, so that a place's rim is not painted twice over itself.
+    for (const [x0, y0, x1, y1] of places) {
+      const [left, top] = [Math.floor(x0 * s + view.x * pixelRatio), Math.floor(y0 * s + view.y * pixelRatio)];
+      whole.rect(left, top, Math.ceil(x1 * s + view.x * pixelRatio) - left, Math.ceil(y1 * s + view.y * pixelRatio) - top);
+    }
+    g.clip(whole);
+  }
+  g.clearRect(0, 0, canvas.width, canvas.height);
+  paintAll(g, asked, chosen, places);
+  g.restore();
+}
+
+/** The places of the table that differ from the picture before; null for all of it. */
+function placesToPaint({ view, width, height, pixelRatio, highlight, progress, show }, chosen) {
+  const { items, frames, loose, name, widths } = chosen;
+  // Widths, previews and what has run lie over everything, and change with it.
+  if (progress || show?.preview || (show?.widths && widths)) {
+    damage.forget();
+    return null;
+  }
+  const look = JSON.stringify([view, width, height, pixelRatio, name, frames, loose, scene.colours]);
+  return damage.since(look, items, items.map(item => [
+    item.version, item.map, item.piece === highlight, selected?.copies?.includes(copyOf(item)), selected?.pieces.includes(item.piece) ? picks : 0,
+  ].join()), view.scale);
+}
+
+function paintAll(g, { view, width, height, pixelRatio, highlight, progress, show }, chosen, places) {
   const base = new DOMMatrix([view.scale * pixelRatio, 0, 0, view.scale * pixelRatio, view.x * pixelRatio, view.y * pixelRatio]);
   const seen = { minX: -view.x / view.scale, minY: -view.y / view.scale, maxX: (width - view.x) / view.scale, maxY: (height - view.y) / view.scale };
   g.setTransform(base);
   for (const frame of chosen.frames) paintFrame(g, frame, view.scale);
   for (const item of chosen.items) {
-    if (!isSeen(item, seen)) continue;
+    if (!isSeen(item, seen) || (places && !places.some(([minX, minY, maxX, maxY]) => isSeen(item, { minX, minY, maxX, maxY })))) continue;
     g.setTransform(base.multiply(new DOMMatrix(item.map)));
     const unit = 1 / (view.scale * Math.sqrt(Math.abs(item.map[0] * item.map[3] - item.map[1] * item.map[2])));
-    if (progress && item.lines.some(l => l.runs)) paintRunning(g, item, unit, progress);
+    if (progress && item.runs) paintRunning(g, item, unit, progress);
     else paintItem(g, item, unit);
     if (selected?.copies?.includes(copyOf(item))) outline(g, shapes.get(item.shape)[0], 2.4 * unit);
     if (item.piece === highlight) outline(g, shapes.get(item.shape)[0], 4 * unit);
     if (selected?.pieces.includes(item.piece)) {
-      const lines = shapes.get(item.shape);
-      if (selected.lines.length === 0) outline(g, lines[0], 2.4 * unit);
-      else item.lines.forEach((line, i) => { if (selected.lines.includes(line.id)) outline(g, lines[i], 3 * unit); });
+      if (selected.lines.length === 0) outline(g, shapes.get(item.shape)[0], 2.4 * unit);
+      else outline(g, pickedLines(item), 3 * unit);
     }
   }
   g.setTransform(base);
@@ -90,6 +134,17 @@ function paint({ view, width, height, pixelRatio, layout, selected, highlight, p
   if (isPreviewed) paintPreview(g, show.preview, 1 / view.scale);
   else if (show?.widths && chosen.widths) paintWidths(g, chosen.widths, chosen.least);
   for (const line of chosen.loose) strokes(g, line.op, colourOf(line), new Path2D(line.path), 1 / view.scale, "#F1ECE2");
+}
+
+// The picked lines of a piece in one path.
+const outlines = new Map();
+function pickedLines(item) {
+  if (!outlines.has(item.piece)) {
+    const path = new Path2D(), lines = shapes.get(item.shape), some = new Set(selected.lines);
+    item.lines.forEach((line, i) => { if (some.has(lineOf(item.piece, line.id))) path.addPath(lines[i]); });
+    outlines.set(item.piece, path);
+  }
+  return outlines.get(item.piece);
 }
 
 const NEAR_LIMIT = [0xE0, 0xA1, 0x00], HALF_OF_IT = [0x8C, 0x2D, 0x62];
@@ -133,7 +188,7 @@ function outline(g, path, width) {
 }
 
 function isSeen(item, seen) {
-  const [minX, minY, maxX, maxY] = boxOf(item);
+  const [minX, minY, maxX, maxY] = reachOf(item);
   return minX <= seen.maxX && maxX >= seen.minX && minY <= seen.maxY && maxY >= seen.minY;
 }
 
@@ -170,7 +225,7 @@ function paintRunning(g, item, unit, progress) {
   g.globalAlpha = 0.55;
   g.fill(paper, "evenodd");
   item.lines.forEach((line, i) => {
-    const done = line.runs && (line.runs[0] < progress.step || (line.runs[0] === progress.step && line.runs[1] < progress.line));
+    const runs = item.runs[i], done = runs && (runs[0] < progress.step || (runs[0] === progress.step && runs[1] < progress.line));
     g.globalAlpha = done ? 1 : 0.22;
     strokes(g, line.op, colourOf(line), pathOf(item, line, lines[i]), unit, item.fill, line.mark);
   });

@@ -1,6 +1,7 @@
 // What lies under the pointer, and where what is picked lies; asked of one scene.
 import { around, boxOf, cornersOf } from "./boxes.js";
 import { nearestOn, parse } from "./nodes.js";
+import { lineOf, parts } from "../picked.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 
@@ -23,16 +24,17 @@ export class Picking {
     });
   }
 
-  /** Id of the topmost line of an item that runs close by a point; of some lines only, where they are given. */
+  /** The topmost line of an item that runs close by a point; of some lines only, where they are given. */
   lineAt(item, at, near, among) {
-    const p = own(item, at);
+    const p = own(item, at), some = among && new Set(among);
     this.#scratch.lineWidth = 2 * near;
     for (let i = item.lines.length - 1; i >= 0; i--) {
-      if (among && !among.includes(item.lines[i].id)) continue;
+      const line = lineOf(item.piece, item.lines[i].id);
+      if (some && !some.has(line)) continue;
       const path = new Path2D(this.#shape(item)[i]);
-      if (this.#scratch.isPointInStroke(path, p.x, p.y)) return item.lines[i].id;
+      if (this.#scratch.isPointInStroke(path, p.x, p.y)) return line;
       // A line that is picked already can be taken hold of anywhere inside it.
-      if (among && this.#scratch.isPointInPath(path, p.x, p.y)) return item.lines[i].id;
+      if (some && this.#scratch.isPointInPath(path, p.x, p.y)) return line;
     }
     return null;
   }
@@ -53,7 +55,7 @@ export class Picking {
   /** The upright box on the table of what is picked. */
   boxOf(layout, { pieces, lines }) {
     const items = layout.items.filter(i => pieces.includes(i.piece));
-    const boxes = lines.length && items.length ? lines.map(l => this.#lineBox(items[0], l)).filter(Boolean) : items.map(boxOf);
+    const boxes = lines.length ? items.flatMap(i => linesOf(i, lines).map(n => this.#lineBox(i, n))) : items.map(boxOf);
     if (boxes.length === 0) return [0, 0, 0, 0];
     return around(boxes);
   }
@@ -62,7 +64,7 @@ export class Picking {
   paths(layout, { pieces, lines }) {
     const items = layout.items.filter(i => pieces.includes(i.piece));
     return lines.length === 0 ? this.papers(items)
-      : items.map(item => ({ d: lines.map(l => this.#shape(item)[index(item, l)]).filter(Boolean).join(""), map: item.map }));
+      : items.map(item => ({ d: linesOf(item, lines).map(n => this.#shape(item)[n]).join(""), map: item.map }));
   }
 
   /** Whole items as paths for a ghost. */
@@ -71,8 +73,8 @@ export class Picking {
   }
 
   /** A line with the ways between its own coordinates, the table's and the card's. */
-  line(item, id) {
-    const i = index(item, id);
+  line(item, line) {
+    const { id } = parts(line), i = item.lines.findIndex(l => l.id === id);
     if (i < 0) return null;
     const toTable = new DOMMatrix(item.map), toOwn = toTable.inverse(), toCard = new DOMMatrix(item.place);
     const through = (m, p) => { const q = m.transformPoint(new DOMPoint(p.x, p.y)); return [q.x, q.y]; };
@@ -101,16 +103,18 @@ export class Picking {
     return this.#papers.get(item.shape);
   }
 
-  #lineBox(item, id) {
-    const i = index(item, id);
-    if (i < 0) return null;
+  #lineBox(item, i) {
     const key = `${item.shape} ${i}`;
     if (!this.#boxes.has(key)) this.#boxes.set(key, boundsOf(this.#shape(item)[i]));
     return cornersOf(this.#boxes.get(key), item.map);
   }
 }
 
-const index = (item, id) => item.lines.findIndex(l => l.id === id);
+/** Which of an item's lines are among some, by their numbers. */
+function linesOf(item, lines) {
+  const some = new Set(lines);
+  return item.lines.flatMap((l, i) => some.has(lineOf(item.piece, l.id)) ? [i] : []);
+}
 
 function own(item, at) {
   return new DOMMatrix(item.map).inverse().transformPoint(new DOMPoint(at.x, at.y));

@@ -1,19 +1,19 @@
 // By hand at Sheets: copies are dragged, turned and pinned where they lie. Whether they may lie somewhere is told by the
 // server, which is asked while the hand moves; it also finds the nearest place where they may.
-import { post } from "../command.js";
-import { copyOf, now, write } from "../picked.js";
+import { post } from "../actions.js";
+import { copies, copyOf, now } from "../picked.js";
 import { around, boxOf } from "./boxes.js";
 import { handlesOf, isNear, turned } from "./handles.js";
 
 /** The items that are picked, in the scene as it is. */
-export const pickedOf = layout => layout.byHand ? layout.items.filter(i => now().lines.includes(copyOf(i))) : [];
+export const pickedOf = layout => layout.byHand ? layout.items.filter(i => copies().includes(copyOf(i))) : [];
 
 export const boxOfItems = items => around(items.map(boxOf));
 
 /** The selection with other copies picked. */
-export function keyWith(layout, copies) {
-  const { pieces } = now();
-  return write({ pieces: pieces.length ? pieces : [layout.byHand], lines: copies });
+export function keyWith(layout, picked) {
+  const [stock = layout.byHand] = now().pieces;
+  return picked.length ? `${stock}:${picked.join(",")}` : stock;
 }
 
 /** The handle that turns what is picked. */
@@ -40,7 +40,7 @@ function words(table, items, to, degrees, about, by, holds) {
   const from = sheetOf(table.layout, items[0].sheet), n = v => Number(v.toFixed(6));
   return {
     sheet: items[0].sheet, copies: items.map(copyOf).join(), to: to.sheet, holds,
-    map: [degrees, n(about.x - from.box[0]), n(about.y), n(by.x + from.box[0] - to.box[0]), n(by.y)].join(" "),
+    degrees, aboutX: n(about.x - from.box[0]), aboutY: n(about.y), x: n(by.x + from.box[0] - to.box[0]), y: n(by.y),
   };
 }
 
@@ -130,7 +130,7 @@ export function act(table, degrees, by) {
 export function stepCopy(table, by) {
   const { items } = table.layout;
   if (items.length === 0) return;
-  const at = items.findIndex(i => now().lines.includes(copyOf(i)));
+  const at = items.findIndex(i => copies().includes(copyOf(i)));
   const next = items[at < 0 ? (by > 0 ? 0 : items.length - 1) : (at + by + items.length) % items.length];
   table.pick(keyWith(table.layout, [copyOf(next)]));
 }

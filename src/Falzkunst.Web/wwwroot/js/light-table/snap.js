@@ -4,14 +4,14 @@ import { boxOf } from "./boxes.js";
 export const gridStep = inches => inches ? 25.4 / 4 : 5;
 
 /** The places to hold on to, across and down, each with its words. */
-export function targetsOf(layout, moving, inPiece, aids) {
+export function targetsOf(layout, moving, inPieces, aids) {
   const xs = [], ys = [];
   const take = ([minX, minY, maxX, maxY], name) => {
     xs.push([minX, `left edge of ${name}`], [(minX + maxX) / 2, `middle of ${name}`], [maxX, `right edge of ${name}`]);
     ys.push([minY, `top of ${name}`], [(minY + maxY) / 2, `middle of ${name}`], [maxY, `bottom of ${name}`]);
   };
   for (const frame of layout.frames) if (frame.kind === "guide") take(frame.box, "the card");
-  for (const item of layout.items) if (!moving.includes(item.piece) || item.piece === inPiece) take(boxOf(item), item.name);
+  for (const item of layout.items) if (!moving.includes(item.piece) || inPieces.includes(item.piece)) take(boxOf(item), item.name);
   for (const box of aids) take(box, "an aid");
   return { xs, ys };
 }

@@ -1,0 +1,89 @@
+using System.Runtime.CompilerServices;
+using System.Security.Cryptography;
+using System.Text.Json;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Web.Desk;
+
+namespace Falzkunst.Web.LightTable;
+
+/// <summary>Pieces as they are drawn. A piece is a value: what was made ready for it once serves until it is another.</summary>
+internal static class ScenePieces
+{
+    /// <summary>Path data on screen is rounded to a micrometre.</summary>
+    public const int Decimals = 3;
+
+    private const int VersionLength = 12;
+
+    private static readonly ConditionalWeakTable<Piece, Drawn> Known = [];
+
+    /// <summary>Path data of shapes; a shape never changes, and is asked for at every edit of any piece.</summary>
+    private static readonly ConditionalWeakTable<PieceShape, IReadOnlyList<string>> Written = [];
+
+    private sealed record Drawn(double Clearance, Units Units, string Fill, ScenePiece Piece);
+
+    /// <summary>A piece of the project on the desk.</summary>
+    public static ScenePiece Of(OnDesk on, Piece piece)
+    {
+        var (clearance, units, fill) = (on.Value.SetOut.ScoreClearanceMm, on.Value.SetOut.Units, on.Drawer.ColourOf(piece.Stock));
+        if (Known.TryGetValue(piece, out var known) && known.Clearance == clearance && known.Units == units && known.Fill == fill) return known.Piece;
+        var made = Draw(piece, clearance, units, fill);
+        Known.AddOrUpdate(piece, new Drawn(clearance, units, fill, made));
+        return made;
+    }
+
+    /// <summary>Path data of the lines of some pieces, by the hash of their shape.</summary>
+    public static Dictionary<string, IReadOnlyList<string>> Shapes(IEnumerable<Piece> pieces) => pieces
+        .DistinctBy(p => p.Shape.Hash)
+        .ToDictionary(p => p.Shape.Hash, p => Written.GetValue(p.Shape, s => [.. s.Paths.Select(path => PathText.Write(path, Decimals))]));
+
+    public static double[] Numbers(Affine m) => [m.A, m.B, m.C, m.D, m.E, m.F];
+
+    private static ScenePiece Draw(Piece piece, double clearance, Units units, string fill)
+    {
+        var size = piece.Size;
+        var kinds = new Dictionary<(Look, Operation, string?, Manner?), string>();
+        string KindOf(Line l)
+        {
+            var key = (l.Look, l.Operation, l.Ink, l.Manner);
+            return kinds.TryGetValue(key, out var kind) ? kind : kinds[key] = LineKind.KeyOf(l);
+        }
+        var drawn = new ScenePiece(
+            piece.Name, piece.Shape.Hash, fill,
+            [.. piece.Drawn.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(piece, l), l.Ink, MarkOf(l), KindOf(l)))],
+            ScoresOf(piece, clearance),
+            AreaFills.Of(piece).ToDictionary(f => f.Key, f => string.Concat(f.Value.Select(path => PathText.Write(path, Decimals)))),
+            new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)),
+            Numbers(piece.Place), piece.Locked) { Reach = ReachOf(piece) };
+        var version = Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes((piece.Id, drawn), Whole)))[..VersionLength];
+        return drawn with { Version = version };
+    }
+
+    /// <summary>The box round outline and lines, where some lie past the outline's.</summary>
+    private static double[]? ReachOf(Piece piece)
+    {
+        var reach = piece.Drawn.Aggregate(piece.Size, (box, line) => box.Include(line.Path.Bounds));
+        return reach == piece.Size ? null : [reach.MinX, reach.MinY, reach.Width, reach.Height];
+    }
+
+    private static readonly JsonSerializerOptions Whole = new() { IncludeFields = true };
+
+    private static Dictionary<string, string> ScoresOf(Piece piece, double clearance)
+    {
+        var drawn = piece.Drawn.ToLookup(l => l.Id, l => l.Path);
+        return ScoreEnds.Fit(piece, clearance)
+            .Where(s => !s.Value.SequenceEqual(drawn[s.Key]))
+            .ToDictionary(s => s.Key, s => string.Concat(s.Value.Select(p => PathText.Write(p, Decimals))));
+    }
+
+    private static string? MarkOf(Line line)
+    {
+        var way = line.Way;
+        var mark = (way.Fold switch { FoldDirection.Valley => "v", FoldDirection.Mountain => "m", _ => "" })
+            + (way.HalfCut ? "h" : "") + (way.FromBack ? "b" : "") + (way.LeftOut ? "o" : "") + (line.SizeLocked ? "s" : "");
+        return mark.Length == 0 ? null : mark;
+    }
+
+    private static string RoleLetter(Piece piece, Line line) => piece.RoleOf(line) switch { LineRole.Outline => "o", LineRole.Opening => "p", _ => "i" };
+}

@@ -1,0 +1,28 @@
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Projects;
+
+namespace Falzkunst.Web.Wording;
+
+/// <summary>What the checks point out, in a sentence with its numbers.</summary>
+public static class FindingWords
+{
+    public static string For(Finding f, Units units)
+    {
+        if (f.Told is not null) return f.Told;
+        var word = f.Operation?.Word() ?? "";
+        string Mm(int i) => i < f.LengthsMm.Length ? Length.Show(f.LengthsMm[i], units) : "";
+        return f.Code switch
+        {
+            FindingCodes.OnNoPiece => $"A {word} line of {Mm(0)} lies on no piece.",
+            FindingCodes.NoLength when f.Place is not null => $"A line of no length was left out ({f.Place}).",
+            FindingCodes.NoLength => $"A {word} line on {f.Name} has no length.",
+            FindingCodes.OpenOutline => $"A cut on {f.Name} is open by {Length.ShowFine(f.LengthsMm[0], units)} and will not come out.",
+            FindingCodes.AcrossPieces => $"A {word} line of {f.Name} runs {Mm(0)} over its edge onto {f.Other}.",
+            FindingCodes.PastEdge => $"A {word} line on {f.Name} runs {Mm(0)} of its {Mm(1)} past the edge.",
+            FindingCodes.DoubledLine when f.Place is not null => $"A line lay exactly on another ({f.Place}); it was left out, since cutting twice tears.",
+            FindingCodes.DoubledLine => $"Two {word} lines on {f.Name} lie on each other; run twice there, the paper tears.",
+            FindingCodes.InsideAnother => $"{f.Name} lies inside {f.Other} on the same stock: a layer of its own, or an opening?",
+            _ => f.Code,
+        };
+    }
+}
