@@ -21,8 +21,6 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
 
     private static string Address(Guid id, string handler, string station = "pieces") => $"/projects/{id}/{station}?handler={handler}";
 
-    private static string Whole(Project project) => StoredJson.Write(project) + string.Concat(project.Design.Pieces.Concat(project.Variants.SelectMany(v => v.Pieces)).Select(p => p.Shape.Text));
-
     private async Task<Guid> WithArtAsync(string name)
     {
         var id = await site.BeginAsync(name);
@@ -49,7 +47,7 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
         foreach (var choices in Gen.Int[0, Commands.Length - 1].Array[12, 20].Array[4].Single())
         {
             var id = await WithArtAsync("Undo");
-            var history = new List<string> { Whole((await site.ProjectAsync(id)).Value) };
+            var history = new List<string> { Whole.Of((await site.ProjectAsync(id)).Value) };
             var head = 2;
             foreach (var choice in choices)
             {
@@ -60,34 +58,44 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
                 Assert.Equal(answer.StatusCode == HttpStatusCode.OK, now.Head != head);
                 if (now.Head == head) continue;
                 head = now.Head;
-                history.Add(Whole(now.Value));
+                history.Add(Whole.Of(now.Value));
             }
             await site.RestartAsync();
-            Assert.Equal(history[^1], Whole((await site.ProjectAsync(id)).Value));
+            Assert.Equal(history[^1], Whole.Of((await site.ProjectAsync(id)).Value));
             for (var back = history.Count - 2; back >= 0; back--)
             {
                 Assert.Equal(HttpStatusCode.OK, (await site.PostAsync(Address(id, "Undo"), [], head)).StatusCode);
                 var former = await site.ProjectAsync(id);
                 head = former.Head;
-                Assert.Equal(history[back], Whole(former.Value));
+                Assert.Equal(history[back], Whole.Of(former.Value));
             }
         }
     }
 
     [Fact]
-    public async Task A_command_takes_what_fields_hold_and_a_refused_one_leaves_them_alone()
+    public async Task A_form_takes_sums_and_units_and_a_refused_one_is_told_its_field()
     {
         var id = await WithArtAsync("Fields");
-        var done = await SayAsync(id, "rows {rows} columns {columns} gap {gap}", "p2", 2, new() { ["rows"] = "2", ["columns"] = "1", ["gap"] = "1in / 2" });
+        var done = await site.DoAsync(id, "repeat", new() { ["rows"] = "2", ["columns"] = "1", ["gapX"] = "1in / 2", ["gapY"] = "1in / 2" }, "p2", 2);
         Assert.Equal(HttpStatusCode.OK, done.StatusCode);
         var copy = (await site.ProjectAsync(id)).Value.Design.Pieces.Single(p => p.Name.EndsWith("(2)", StringComparison.Ordinal));
         Assert.Equal(20 + 30 + 12.7, copy.Place.F, 6);
-        var refused = await SayAsync(id, "rows {rows}", "p2", 3, new() { ["rows"] = "<b>many" });
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
-        var html = await refused.Content.ReadAsStringAsync(Stop);
-        Assert.Contains("is no whole number", html, StringComparison.Ordinal);
-        Assert.DoesNotContain("#tray", html, StringComparison.Ordinal);
-        Assert.DoesNotContain("<b>", html, StringComparison.Ordinal);
+        foreach (var (action, fields, field, word) in new (string, Dictionary<string, string>, string, string)[]
+        {
+            ("repeat", new() { ["rows"] = "<b>many" }, "rows", "is no whole number"), ("repeat", [], "rows", "needed"), ("turn", new() { ["degrees"] = "" }, "degrees", "no number"),
+            ("resize", new() { ["width"] = "wide" }, "width", "not a length"), ("resize", new() { ["width"] = "-4" }, "width", "between"), ("operation", new() { ["operation"] = "garbage" }, "operation", "none of the choices"),
+            ("quantity", new() { ["quantity"] = "201" }, "quantity", "between 0 and 200"), ("name", new() { ["name"] = " " }, "name", "between 1 and 80"),
+        })
+        {
+            var refused = await site.DoAsync(id, action, fields, "p2", 3);
+            Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+            var told = Site.RefusedBy(refused);
+            Assert.Equal(field, told?.Field);
+            Assert.Contains(word, told?.Word, StringComparison.Ordinal);
+            Assert.DoesNotContain("<b>", await refused.Content.ReadAsStringAsync(Stop), StringComparison.Ordinal);
+        }
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await site.DoAsync(id, "dissolve", [], "p2", 3)).StatusCode);
+        Assert.Equal(3, (await site.ProjectAsync(id)).Head);
     }
 
     [Fact]
@@ -120,7 +128,7 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
         const string bought = """<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60" fill="none" stroke="#111111"><rect x="5" y="5" width="90" height="50"/><path d="M30 10v40M70 10v40" stroke="#30A060"/></svg>""";
         var id = await site.BeginAsync("Bought");
         await site.UploadAsync(Address(id, "BringIn", "art"), "bought.svg", Encoding.UTF8.GetBytes(bought), 1);
-        await site.PostAsync(Address(id, "Operation"), new() { ["piece"] = "p1", ["lines"] = "l2", ["operation"] = "Cut" }, 2);
+        await site.DoAsync(id, "operation", new() { ["operation"] = "Cut" }, "p1:l2", 2);
         var rule = new Dictionary<string, string>
         {
             ["rule"] = Guid.Empty.ToString(), ["operation"] = "valley", ["stroke"] = "#30a060", ["fill"] = "any", ["dashed"] = "any", ["closed"] = "open", ["apply"] = "true",
@@ -140,13 +148,13 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
     public async Task Pieces_are_taken_from_another_project_which_stays_as_it_is()
     {
         var from = await WithArtAsync("Giver");
-        var before = Whole((await site.ProjectAsync(from)).Value);
+        var before = Whole.Of((await site.ProjectAsync(from)).Value);
         var id = await site.BeginAsync("Taker");
         Assert.Contains("3 motifs in Giver", await site.Browser.GetStringAsync(Address(id, "Other", "art") + $"&other={from}&first=1", Stop), StringComparison.Ordinal);
         var fields = new FormUrlEncodedContent([new("other", from.ToString()), new("motifs", "1"), new("motifs", "3")]);
         Assert.Equal(HttpStatusCode.OK, (await site.SendAsync(Address(id, "TakeOther", "art"), fields, 1, withToken: true)).StatusCode);
         Assert.Equal(["p1", "p2"], (await site.ProjectAsync(id)).Value.Design.Pieces.Select(p => p.Id));
-        Assert.Equal(before, Whole((await site.ProjectAsync(from)).Value));
+        Assert.Equal(before, Whole.Of((await site.ProjectAsync(from)).Value));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await site.PostAsync(Address(id, "TakeOther", "art"), new() { ["other"] = Guid.NewGuid().ToString(), ["motifs"] = "1" }, 2)).StatusCode);
     }
 

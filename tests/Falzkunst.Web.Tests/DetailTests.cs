@@ -28,7 +28,7 @@ public sealed class DetailTests(Site site) : IClassFixture<Site>
         return id;
     }
 
-    private async Task<string> PageAsync(Guid id, string more = "") => await site.Browser.GetStringAsync(Address(id, "Regions", more), Stop);
+    private async Task<string> PageAsync(Guid id, string more = "") => await site.Browser.GetStringAsync($"/projects/{id}/detail?{more}", Stop);
 
     private Task<HttpResponseMessage> SayAsync(Guid id, string text, string picked, int head) =>
         site.PostAsync(Address(id, "Command"), new() { ["text"] = text }, head, picked: picked);
@@ -63,11 +63,18 @@ public sealed class DetailTests(Site site) : IClassFixture<Site>
     {
         var id = await WithArtAsync("Preview");
         var bone = await IdOfAsync(id, "Bone");
-        async Task<JsonElement> Preview(string text) => JsonDocument.Parse(await site.Browser.GetStringAsync(Address(id, "Preview", $"&at={bone}&text={Uri.EscapeDataString(text)}"), Stop)).RootElement;
-        Assert.Single((await Preview("thicken 0.8")).GetProperty("paths").EnumerateArray());
-        Assert.True((await Preview("border 3 5")).GetProperty("paths")[1].GetProperty("isNew").GetBoolean());
-        Assert.Contains("Write: thicken", (await Preview("thicken <b>")).GetProperty("refusal").GetString() + (await Preview("thicken")).GetProperty("refusal").GetString(), StringComparison.Ordinal);
-        Assert.Contains("no command", (await Preview("dissolve")).GetProperty("refusal").GetString(), StringComparison.Ordinal);
+        async Task<JsonElement> Preview(string action, Dictionary<string, string> fields)
+        {
+            var answer = await site.PostAsync(Address(id, "Preview", $"&act={action}"), fields, 2, picked: bone);
+            return JsonDocument.Parse(await answer.Content.ReadAsStringAsync(Stop)).RootElement;
+        }
+        Assert.Single((await Preview("thicken", new() { ["amount"] = "0.8" })).GetProperty("paths").EnumerateArray());
+        var border = new FormUrlEncodedContent([new("by", "3"), new("by", "5"), new("by", ""), new("picked", bone)]);
+        var both = JsonDocument.Parse(await (await site.SendAsync(Address(id, "Preview", "&act=border"), border, 2, withToken: true)).Content.ReadAsStringAsync(Stop)).RootElement;
+        Assert.Equal(2, both.GetProperty("paths").EnumerateArray().Count(p => p.GetProperty("isNew").GetBoolean()));
+        Assert.Contains("between", (await Preview("thicken", new() { ["amount"] = "30" })).GetProperty("refusal").GetString(), StringComparison.Ordinal);
+        var wrong = await site.PostAsync(Address(id, "Preview", "&act=thicken"), new() { ["amount"] = "<b>" }, 2, picked: bone);
+        Assert.Equal((HttpStatusCode.UnprocessableEntity, "amount"), (wrong.StatusCode, Site.RefusedBy(wrong)?.Field));
         Assert.Equal(2, (await site.ProjectAsync(id)).Head);
     }
 
@@ -76,7 +83,7 @@ public sealed class DetailTests(Site site) : IClassFixture<Site>
     {
         var id = await WithArtAsync("Again");
         var bone = await IdOfAsync(id, "Bone");
-        Assert.Equal(HttpStatusCode.OK, (await site.PostAsync(Address(id, "Least"), new() { ["least"] = "0.45" }, 2, picked: bone)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await site.DoAsync(id, "least-width", new() { ["width"] = "0.45" }, bone, 2, "detail")).StatusCode);
         var html = await PageAsync(id, $"&at={bone}");
         Assert.Contains("Nothing too thin", html, StringComparison.Ordinal);
         Assert.Contains("set here", html, StringComparison.Ordinal);
@@ -93,18 +100,18 @@ public sealed class DetailTests(Site site) : IClassFixture<Site>
     public async Task Numbers_that_cannot_be_are_refused_beside_their_fields_and_kept()
     {
         var id = await WithArtAsync("Numbers");
-        foreach (var (handler, field, typed, words) in new[] { ("Settings", "width", "900", "Between 0.02 and 20 mm."), ("Settings", "gap", "-1", "Between 0 and 20 mm."), ("Settings", "size", "<b>", "is not a length"), ("Settings", "size", "40", "Small things are between") })
+        foreach (var (handler, field, typed, words) in new[] { ("Settings", "width", "900", "Between 0.02 and 20 mm."), ("Settings", "gap", "-1", "Between 0 and 20 mm."), ("Settings", "size", "<b>", "is not a length"), ("Settings", "size", "40", "The size of small things is between") })
         {
-            var answer = await site.Browser.GetAsync(Address(id, handler, $"&{field}={Uri.EscapeDataString(typed)}"), Stop);
+            var answer = await site.PostAsync(Address(id, handler), new() { [field] = typed }, 2, picked: await IdOfAsync(id, "Bone"));
             var html = await answer.Content.ReadAsStringAsync(Stop);
             Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
             Assert.Contains($"id=\"{field}-word\" class=\"wrong\"", html, StringComparison.Ordinal);
             Assert.Contains(WebUtility.HtmlEncode(words), html, StringComparison.Ordinal);
             Assert.Contains($"value=\"{WebUtility.HtmlEncode(typed)}\"", html, StringComparison.Ordinal);
         }
-        var refused = await site.PostAsync(Address(id, "Least"), new() { ["least"] = "0" }, 2, picked: await IdOfAsync(id, "Bone"));
+        var refused = await site.DoAsync(id, "least-width", new() { ["width"] = "0" }, await IdOfAsync(id, "Bone"), 2, "detail");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
-        Assert.Contains("Between 0.05 and 10 mm.", await refused.Content.ReadAsStringAsync(Stop), StringComparison.Ordinal);
+        Assert.Equal(("width", "The narrowest part of a stock is between 0.05 mm and 10 mm."), Site.RefusedBy(refused));
     }
 
     [Fact]
@@ -116,9 +123,10 @@ public sealed class DetailTests(Site site) : IClassFixture<Site>
         Assert.Contains("Take out all 1", html, StringComparison.Ordinal);
         Assert.Contains("1 loose island", html, StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.OK, (await SayAsync(id, "small things 0.3", plate, 2)).StatusCode);
-        var wrong = await site.PostAsync(Address(id, "Bridge"), new() { ["bridgeWidth"] = "1.2", ["bridgeCount"] = "9" }, 3, picked: plate);
-        Assert.Contains("A whole number from 1 to 4.", await wrong.Content.ReadAsStringAsync(Stop), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.OK, (await site.PostAsync(Address(id, "Bridge"), new() { ["bridgeWidth"] = "1.2", ["bridgeCount"] = "3" }, 3, picked: plate)).StatusCode);
+        var island = Islands.Of((await site.ProjectAsync(id)).Value.Design).Single().Piece.Id;
+        var wrong = await site.DoAsync(id, "bridge", new() { ["width"] = "1.2", ["count"] = "9", ["act-on"] = island }, plate, 3, "detail");
+        Assert.Equal(("count", "The number of bridges of an island is between 1 and 4."), Site.RefusedBy(wrong));
+        Assert.Equal(HttpStatusCode.OK, (await site.DoAsync(id, "bridge", new() { ["width"] = "1.2", ["count"] = "3", ["act-on"] = island }, plate, 3, "detail")).StatusCode);
         var after = (await site.ProjectAsync(id)).Value;
         Assert.Equal(2, after.Design.Pieces.Length);
         Assert.Equal(1 + 3, after.Design.Require(plate).Lines.Length);

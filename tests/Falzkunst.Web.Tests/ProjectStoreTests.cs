@@ -24,13 +24,13 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
         from n in Gen.Int[1, 1_000_000] from w in Gen.Double[1, 300] from h in Gen.Double[1, 300] from x in Gen.Double from y in Gen.Double[-1e3, 1e3]
         from name in Gen.String[Gen.Char.AlphaNumeric, 1, 40] from turn in Gen.Double[0, 360] from quantity in Gen.Int[1, 5]
         let look = new Look("#00FF00", null, true, false, name)
-        select new Piece(
-            $"p{n}", name, "kraft-240", quantity, Affine.Turn(turn).Then(Affine.Move(y, w)),
-            new PieceShape([Path.Rectangle(0, 0, w, h), new Path(new Point(x, y), [Segment.Cubic(new(w, y), new(h, w), new(1 / w, h / 3))], false)]),
-            [new Line("l1", LineRole.Outline, Operation.Cut, look, null, null), new Line("l2", LineRole.Inner, Operation.Draw, look, "“ä” \u0001", "#123456")]);
-
-    private static string Whole(Project project) =>
-        StoredJson.Write(project) + string.Concat(project.Design.Pieces.Select(p => p.Shape.Text));
+        let curve = new Path(new Point(x, y), [Segment.Cubic(new(w, y), new(h, w), new(1 / w, h / 3))], false)
+        let lines = Piece.Of($"p{n}", name, "kraft-240", Affine.Turn(turn).Then(Affine.Move(y, w)),
+            [new Line("", Path.Rectangle(0, 0, w, h), Operation.Cut, look, null, null), new Line("", curve, Operation.Draw, look, "“ä” \u0001", "#123456")])
+        select (lines with { Quantity = quantity }).Plus(
+            new EdgeLine("", w / 20, Corners.Sharp, Operation.Foil, "#B98300") { Manner = new Manner { TipMm = 1 / w } },
+            new TextItem("", "Höhen\nund “Tiefen”", "face", h / 3, Operation.Draw, Affine.Turn(turn), w, h) { LetterSpacing = 3, SizeLocked = true },
+            new PictureItem("", "ab12", 40, 30, Affine.Scale(1 / w, h), 4, 3), new PrintedFill("", "#EBE2CB"));
 
     private async Task<OpenProject> OpenAfterRestart(Guid id)
     {
@@ -44,11 +44,11 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
         var pieces = Pieces.Array[0, 8].Array[6].Single();
         foreach (var some in pieces)
         {
-            var project = Project.Empty with { Design = new Design([.. some.DistinctBy(p => p.Id)], [], [new Finding("a", Severity.Major, "b", null, null, new Point(1.1, 1 / 3.0))], 99) };
+            var project = Project.Empty with { Design = new Design([.. some.DistinctBy(p => p.Id)], [], [new Finding("a", Severity.Major, null, null, new Point(1.1, 1 / 3.0)) { LengthsMm = [1 / 3.0] }], 99) };
             if (!project.Design.Pieces.IsEmpty) project = Edits.Apply(project, new PutOnSheets(1.5), Drawer);
             await using var services = database.Restarted();
             var id = await services.GetRequiredService<ProjectStore>().CreateAsync(Owner, "Round", project, Stop);
-            Assert.Equal(Whole(project), Whole((await OpenAfterRestart(id)).Value));
+            Assert.Equal(Whole.Of(project), Whole.Of((await OpenAfterRestart(id)).Value));
         }
     }
 
@@ -68,23 +68,23 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
             {
                 Edit edit = choice switch
                 {
-                    0 => new SetOperation("p1", ["l2"], OperationWords.Choices[i % 8]),
+                    0 => new SetOperation([new("p1", ["l2", "l3"])], OperationWords.Choices[i % 8]),
                     1 => new SetStock(["p0", "p2"], SeedCatalogue.Stocks[i % 6].Key),
                     2 => new SetQuantity("p1", 1 + i),
                     3 => new RenamePiece("p2", $"Name {i}"),
                     _ => new SettleSetOut(history[^1].SetOut with { Cards = 1 + i }),
                 };
                 history.Add(Edits.Apply(history[^1], edit, Drawer));
-                head = await store.AppendAsync(Owner, id, head, edit, history[^1], Stop);
+                head = (await store.AppendAsync(Owner, id, head, edit, history[^1], Stop)).Head;
             }
             for (var i = history.Count - 2; i >= 0; i--)
             {
                 head = await store.UndoAsync(Owner, id, head, Stop);
-                Assert.Equal(Whole(history[i]), Whole((await OpenAfterRestart(id)).Value));
+                Assert.Equal(Whole.Of(history[i]), Whole.Of((await OpenAfterRestart(id)).Value));
             }
             await Assert.ThrowsAsync<EditRefused>(() => store.UndoAsync(Owner, id, head, Stop));
             for (var i = 1; i < history.Count; i++) head = await store.RedoAsync(Owner, id, head, Stop);
-            Assert.Equal(Whole(history[^1]), Whole((await OpenAfterRestart(id)).Value));
+            Assert.Equal(Whole.Of(history[^1]), Whole.Of((await OpenAfterRestart(id)).Value));
             await Assert.ThrowsAsync<EditRefused>(() => store.RedoAsync(Owner, id, head, Stop));
         }
     }
@@ -101,7 +101,7 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
             var edit = new SetQuantity("p1", i);
             try
             {
-                return await services.GetRequiredService<ProjectStore>().AppendAsync(Owner, id, 1, edit, Edits.Apply(project, edit, Drawer), Stop);
+                return (await services.GetRequiredService<ProjectStore>().AppendAsync(Owner, id, 1, edit, Edits.Apply(project, edit, Drawer), Stop)).Head;
             }
             catch (StaleEdit stale)
             {
@@ -122,7 +122,7 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
         Project Cards(int n) => Project.Empty with { SetOut = SetOut.Default with { Cards = n } };
         await store.AppendAsync(Owner, id, 1, new SettleSetOut(Cards(2).SetOut), Cards(2), Stop);
         await store.UndoAsync(Owner, id, 2, Stop);
-        Assert.Equal(3, await store.AppendAsync(Owner, id, 1, new SettleSetOut(Cards(3).SetOut), Cards(3), Stop));
+        Assert.Equal(3, (await store.AppendAsync(Owner, id, 1, new SettleSetOut(Cards(3).SetOut), Cards(3), Stop)).Head);
         Assert.Equal(3, (await store.OpenAsync(Owner, id, Stop))!.Value.SetOut.Cards);
         Assert.Equal(2, (await store.RevisionAsync(Owner, id, 2, Stop))!.SetOut.Cards);
     }

@@ -74,7 +74,7 @@ public sealed class SettlingTests(TestDatabase database) : IClassFixture<TestDat
         var now = pinned.Sheets!.Of("slate-220", demo.Design);
         Assert.All(now.Sheets[0].Placements, p => Assert.True(p.Pinned));
         var job = PaperJobs.JobFor(demo.Design, stock, machine, demo.SetOut.SpacingMm, demo.SetOut.Cards, now);
-        var settled = PaperPlacing.LayoutOf(Nester.Nest(job, new NestEffort(TimeSpan.FromSeconds(1)), null, Stop), job, stock);
+        var settled = PaperPlacing.LayoutOf(Nester.Nest(job, new NestEffort(TimeSpan.FromSeconds(1)), null, Stop), job, stock, "b");
         var taken = Edits.Apply(pinned, new TakeSettled("slate-220", settled.Sheets.Length) { Layout = settled, MadeFor = pinned.Sheets.MadeFor }, drawer);
         // All of it was pinned, so that nothing moved.
         Assert.Equal(now.Sheets[0].Placements.OrderBy(p => p.Piece).ThenBy(p => p.Copy), taken.Sheets!.Of("slate-220", demo.Design).Sheets[0].Placements.OrderBy(p => p.Piece).ThenBy(p => p.Copy));

@@ -1,6 +1,9 @@
 using System.Net;
 using System.Net.Http.Headers;
+using System.Text;
+using System.Text.Json;
 using System.Text.RegularExpressions;
+using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
 using Microsoft.AspNetCore.Hosting;
@@ -53,6 +56,29 @@ public sealed partial class Site : IAsyncLifetime
         return (await scope.ServiceProvider.GetRequiredService<ProjectStore>().OpenAsync(WorkshopRow.OnlyOne, id, default))!;
     }
 
+    /// <summary>The edit that made a revision.</summary>
+    public async Task<Edit?> EditAsync(Guid id, int number)
+    {
+        await using var scope = _factory!.Services.CreateAsyncScope();
+        return await scope.ServiceProvider.GetRequiredService<ProjectStore>().EditAsync(WorkshopRow.OnlyOne, id, number, default);
+    }
+
+    /// <summary>A project that holds what no page makes yet.</summary>
+    public async Task<Guid> CreateAsync(string name, Project value)
+    {
+        await using var scope = _factory!.Services.CreateAsyncScope();
+        return await scope.ServiceProvider.GetRequiredService<ProjectStore>().CreateAsync(WorkshopRow.OnlyOne, name, value, default);
+    }
+
+    /// <summary>A project with a file brought in, which makes it two revisions.</summary>
+    public async Task<Guid> WithArtAsync(string name, string file, string art)
+    {
+        var id = await BeginAsync(name);
+        var answer = await UploadAsync($"/projects/{id}/art?handler=BringIn", file, Encoding.UTF8.GetBytes(art), 1);
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        return id;
+    }
+
     /// <summary>A new empty project, begun as a user does.</summary>
     public async Task<Guid> BeginAsync(string name)
     {
@@ -62,7 +88,19 @@ public sealed partial class Site : IAsyncLifetime
     }
 
     public Task<HttpResponseMessage> PostAsync(string path, Dictionary<string, string> fields, int? head, bool withToken = true, string? picked = null) =>
-        SendAsync(path, new FormUrlEncodedContent(fields), head, withToken, picked);
+        SendAsync(path, new FormUrlEncodedContent(picked is null ? fields : new Dictionary<string, string>(fields) { ["picked"] = picked }), head, withToken);
+
+    /// <summary>An action of the bench, as a form or a hand gives it.</summary>
+    public Task<HttpResponseMessage> DoAsync(Guid project, string action, Dictionary<string, string> fields, string picked, int head, string station = "pieces") =>
+        PostAsync($"/projects/{project}/{station}?handler=Do&act={action}", fields, head, picked: picked);
+
+    /// <summary>What was refused because of one field, as the page is told; null where nothing was.</summary>
+    public static (string Field, string Word)? RefusedBy(HttpResponseMessage answer)
+    {
+        if (!answer.Headers.TryGetValues("HX-Trigger", out var triggers)) return null;
+        return JsonDocument.Parse(string.Concat(triggers)).RootElement.TryGetProperty("refused", out var refused)
+            ? (refused.GetProperty("field").GetString()!, refused.GetProperty("word").GetString()!) : null;
+    }
 
     public Task<HttpResponseMessage> UploadAsync(string path, string name, byte[] content, int head)
     {
@@ -71,12 +109,11 @@ public sealed partial class Site : IAsyncLifetime
         return SendAsync(path, new MultipartFormDataContent { { file, "files", name } }, head, withToken: true);
     }
 
-    public Task<HttpResponseMessage> SendAsync(string path, HttpContent content, int? head, bool withToken, string? picked = null)
+    public Task<HttpResponseMessage> SendAsync(string path, HttpContent content, int? head, bool withToken)
     {
         var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = content };
         if (withToken) request.Headers.Add("X-Falzkunst-Token", _token);
         if (head is not null) request.Headers.Add("X-Project-Head", head.ToString());
-        if (picked is not null) request.Headers.Add("X-Selected", picked);
         return Browser.SendAsync(request);
     }
 

@@ -68,7 +68,7 @@ public sealed class StationTests(Site site) : IClassFixture<Site>
         Assert.Equal(HttpStatusCode.OK, read.StatusCode);
         var piece = Assert.Single((await site.ProjectAsync(id)).Value.Design.Pieces);
         Assert.Equal(Operation.Score, piece.Lines[1].Operation); // from edge to edge
-        var set = await site.PostAsync(Address(id, "pieces", "Operation"), new() { ["piece"] = piece.Id, ["lines"] = piece.Lines[1].Id, ["operation"] = "Perforate" }, 2);
+        var set = await site.DoAsync(id, "operation", new() { ["operation"] = "Perforate" }, $"{piece.Id}:{piece.Lines[1].Id}", 2);
         Assert.Equal(HttpStatusCode.OK, set.StatusCode);
         Assert.Contains("\"head\":3", string.Concat(set.Headers.GetValues("HX-Trigger")), StringComparison.Ordinal);
 

@@ -14,12 +14,16 @@ public sealed class TestDatabase : IAsyncLifetime
 
     public string Connection { get; private set; } = "";
 
-    public async ValueTask InitializeAsync()
+    public ValueTask InitializeAsync() => InitializeAsync(null);
+
+    /// <summary>A database that is first filled by a script, such as one that a former state left.</summary>
+    public async ValueTask InitializeAsync(string? script)
     {
         _server = Environment.GetEnvironmentVariable("FALZKUNST_TEST_SERVER")
             ?? throw new InvalidOperationException("FALZKUNST_TEST_SERVER is not set. Run ./test, or: eval \"$(scripts/database env)\".");
         await ExecuteAsync($"create database {_name}");
         Connection = new NpgsqlConnectionStringBuilder(_server) { Database = _name }.ConnectionString;
+        if (script is not null) await ExecuteAsync(script, Connection);
         await Prepare.DatabaseAsync(Connection, CancellationToken.None);
     }
 
@@ -38,9 +42,9 @@ public sealed class TestDatabase : IAsyncLifetime
         await ExecuteAsync($"drop database if exists {_name} with (force)");
     }
 
-    private async Task ExecuteAsync(string sql)
+    private async Task ExecuteAsync(string sql, string? on = null)
     {
-        await using var connection = new NpgsqlConnection(_server);
+        await using var connection = new NpgsqlConnection(on ?? _server);
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(sql, connection);
         await command.ExecuteNonQueryAsync();

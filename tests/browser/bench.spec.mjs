@@ -1,5 +1,5 @@
 import { test, expect } from "@playwright/test";
-import { begin, goTo, head, headMoves, openDemo, settled, watch } from "./pages.mjs";
+import { begin, goTo, head, headMoves, onScreen, openDemo, settled, watch } from "./pages.mjs";
 
 const svg = (width, height, body) => Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}" fill="none" stroke="#111111" stroke-width=".3">${body}</svg>`);
 
@@ -14,12 +14,6 @@ async function say(page, text) {
   await headMoves(page, () => page.keyboard.press("Enter"));
   await expect(page.locator("#commands")).toBeHidden();
 }
-
-/** A place of the table, in millimetres, on screen. */
-const onScreen = (page, x, y) => page.evaluate(([mx, my]) => {
-  const table = document.querySelector("light-table"), r = table.getBoundingClientRect(), p = table.view.toScreen(mx, my);
-  return { x: r.left + p.x, y: r.top + p.y };
-}, [x, y]);
 
 async function stroke(page, from, to, key) {
   const a = await onScreen(page, ...from), b = await onScreen(page, ...to);

@@ -76,7 +76,7 @@ test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async
   let d = await desk();
   const project = (await d.html("/")).match(/projects\/([0-9a-f-]+)\/pieces/)[1];
   const page = `/projects/${project}/run`;
-  const sheet = (await d.html(page)).match(/"sheet": "(chalk-200-1)"|data-select="(chalk-200-1)"/)[0].match(/chalk-200-1/)[0];
+  const sheet = (await d.html(page)).match(/data-select="([^"]*chalk-200[^"]*)"/)[1];
   const status = async () => {
     const html = await d.html(`${page}?handler=Status&at=${sheet}`);
     const told = [...html.matchAll(/<li><span class="clock">[^<]*<\/span> ([^<]*)<\/li>/g)].map(m => m[1]);

@@ -23,16 +23,16 @@ try {
   await page.waitForTimeout(1500);
   console.log(`${rosettesIn(NODES)} pieces, ${NODES} nodes`);
 
-  // From the moment that the command is said to the moment that ledger and tray show what it made, and that the table does.
+  // From the moment that the action is asked for to the moment that ledger and tray show what it made, and that the table does.
   const times = await page.evaluate(async ([edits, warmUp]) => {
     performance.setResourceTimingBufferSize(5000);
-    const { command } = await import("/js/command.js");
+    const { act } = await import("/js/actions.js");
     const until = async is => { while (!is()) await new Promise(r => setTimeout(r, 1)); };
     const shown = [], painted = [];
     for (let i = 0; i < edits + warmUp; i++) {
       const table = document.querySelector("light-table"), before = document.body.dataset.head, pictures = Number(table.dataset.painted), began = performance.now();
-      const texts = ["move 1 0", "turn 15", "mirror across", "scale 101", "stock slate", "move -1 0", "stock kraft"];
-      command(texts[i % texts.length]);
+      const actions = [["move", { dx: 1, dy: 0 }], ["turn", { degrees: 15 }], ["mirror"], ["scale", { percent: 101 }], ["stock", { stock: "slate-220" }], ["move", { dx: -1, dy: 0 }], ["stock", { stock: "kraft-240" }]];
+      act(...actions[i % actions.length]);
       await until(() => document.body.dataset.head !== before);
       const answered = performance.now() - began;
       await until(() => table.dataset.ready === document.body.dataset.head && Number(table.dataset.painted) > pictures);
@@ -46,7 +46,7 @@ try {
       const all = performance.getEntriesByType("resource").filter(e => e.name.includes(name)).map(e => e.duration).sort((a, b) => a - b);
       return all[all.length >> 1] ?? 0;
     };
-    return { answer: median("handler=Command"), scene: median("handler=Scene"), shown: shown.sort((a, b) => a - b), painted: painted.sort((a, b) => a - b) };
+    return { answer: median("handler=Do"), scene: median("handler=Scene"), shown: shown.sort((a, b) => a - b), painted: painted.sort((a, b) => a - b) };
   }, [EDITS, WARM_UP]);
   console.log(`  of that the server's answer took ${times.answer.toFixed(0)} ms, the scene ${times.scene.toFixed(0)} ms (medians)`);
   for (const [name, all] of Object.entries({ "ledger and tray": times.shown, "table painted": times.painted }))

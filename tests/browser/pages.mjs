@@ -52,3 +52,9 @@ export async function headMoves(page, act) {
   await expect.poll(() => head(page)).not.toBe(before);
   await settled(page);
 }
+
+/** A place of the table, in millimetres, on screen. */
+export const onScreen = (page, x, y) => page.evaluate(([mx, my]) => {
+  const table = document.querySelector("light-table"), r = table.getBoundingClientRect(), p = table.view.toScreen(mx, my);
+  return { x: r.left + p.x, y: r.top + p.y };
+}, [x, y]);

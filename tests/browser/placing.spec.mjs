@@ -100,7 +100,7 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   await settled(page);
   await expect(page.locator("#tray")).toContainText("Rest 1");
   expect(await page.evaluate(() => document.querySelector("light-table").layout.frames.find(f => f.sheet).path)).toMatch(/^M/);
-  await page.getByRole("button", { name: "Throw Rest 1 away" }).click();
+  await page.getByRole("button", { name: "Throw away Rest 1" }).click();
   await expect(page.locator("#at-hand .offcut")).toHaveCount(0);
   expect(errors).toEqual([]);
 });

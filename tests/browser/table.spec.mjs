@@ -88,7 +88,7 @@ test("a piece is sized by number, turned, mirrored and duplicated", async ({ pag
   await expect(page.getByRole("button", { name: /Viaduct \(2\)/ })).toBeVisible();
   await page.getByLabel("Turn by").fill("a bit");
   await page.getByLabel("Turn by").press("Tab");
-  await expect(page.getByText("“abit” is no number")).toBeVisible();
+  await expect(page.getByText("“a bit” is no number")).toBeVisible();
   await expect(page.getByLabel("Turn by")).toHaveValue("a bit");
   for (let i = 0; i < 4; i++) await headMoves(page, () => page.locator("[data-history=undo]").click());
   await expect(page.getByRole("heading", { name: "Nothing picked" })).toBeVisible(); // the copy is gone with its making

@@ -1,0 +1,182 @@
+using System.IO.Compression;
+using System.Text;
+using System.Text.Json.Nodes;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Running;
+using Falzkunst.Data.Projects;
+using Falzkunst.Data.Rows;
+using Falzkunst.Data.Runs;
+using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
+
+namespace Falzkunst.Web.Tests;
+
+/// <summary>A database as a former state left it, brought up to date as ./start does.</summary>
+public sealed class FormerDatabase : IAsyncLifetime
+{
+    private readonly TestDatabase _database = new();
+
+    public string Connection => _database.Connection;
+    public ServiceProvider Restarted() => _database.Restarted();
+
+    public async ValueTask InitializeAsync()
+    {
+        await using var file = File.OpenRead(System.IO.Path.Combine(AppContext.BaseDirectory, "Fixtures", "schema-1.sql.gz"));
+        await using var sql = new GZipStream(file, CompressionMode.Decompress);
+        using var text = new StreamReader(sql, Encoding.UTF8);
+        await _database.InitializeAsync(await text.ReadToEndAsync());
+    }
+
+    public ValueTask DisposeAsync() => _database.DisposeAsync();
+
+    /// <summary>One column of what was stored, as it was stored.</summary>
+    public async Task<List<string>> StoredAsync(string sql)
+    {
+        await using var connection = new NpgsqlConnection(Connection);
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, connection);
+        await using var reader = await command.ExecuteReaderAsync();
+        var rows = new List<string>();
+        while (await reader.ReadAsync()) rows.Add(reader.GetString(0));
+        return rows;
+    }
+}
+
+/// <summary>What a former state stored is read for ever: projects with their history, edits, runs.</summary>
+public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<FormerDatabase>
+{
+    private static readonly Guid Owner = WorkshopRow.OnlyOne;
+    private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
+
+    private async Task<Guid> DemoAsync() => Guid.Parse((await database.StoredAsync("select project_id::text from revisions group by project_id order by count(*) desc limit 1"))[0]);
+
+    [Fact]
+    public async Task Every_revision_of_schema_1_reads_as_it_was_stored()
+    {
+        await using var services = database.Restarted();
+        var store = services.GetRequiredService<ProjectStore>();
+        var numbers = await database.StoredAsync("select project_id || ' ' || number from revisions order by project_id, number");
+        Assert.True(numbers.Count > 100);
+        var shapes = new Dictionary<string, string[]>(StringComparer.Ordinal);
+        foreach (var key in numbers.Select(n => n.Split(' ')))
+        {
+            var project = (await store.RevisionAsync(Owner, Guid.Parse(key[0]), int.Parse(key[1], null), Stop))!;
+            var row = $"from revisions r join parts p on p.hash = r.design_hash where r.project_id = '{key[0]}' and r.number = {key[1]}";
+            var stored = JsonNode.Parse((await database.StoredAsync($"select p.content {row}"))[0])!;
+            var pieces = stored["pieces"]!.AsArray();
+            Assert.Equal(pieces.Select(p => (string)p!["name"]!), project.Design.Pieces.Select(p => p.Name));
+            foreach (var (was, piece) in pieces.Zip(project.Design.Pieces))
+            {
+                // Looked at without any of the code that reads it: each line with its path, look, operation, ink and manner.
+                var shape = (string)was!["shape"]!;
+                if (!shapes.TryGetValue(shape, out var paths)) shapes[shape] = paths = (await database.StoredAsync($"select content from parts where hash = '{shape}'"))[0].Split('\n');
+                var lines = was["lines"]!.AsArray();
+                Assert.Equal(lines.Select(l => (string)l!["id"]!), piece.Lines.Select(l => l.Id));
+                Assert.Equal(paths, piece.Lines.Select(l => PathText.Write(l.Path)));
+                Assert.Equal(lines.Select(l => (string)l!["operation"]!), piece.Lines.Select(l => l.Operation.Word()));
+                Assert.Equal(lines.Select(l => (string?)l!["ink"]), piece.Lines.Select(l => l.Ink));
+                Assert.Equal(lines.Select(l => (string?)l!["look"]!["layer"]), piece.Lines.Select(l => l.Look.Layer));
+                Assert.Equal(lines.Select(l => (bool?)l!["sizeLocked"] ?? false), piece.Lines.Select(l => l.SizeLocked));
+                Assert.Equal(lines.Select(l => (string?)l!["manner"]?["fill"]?["pattern"]), piece.Lines.Select(l => l.Way.Fill?.Pattern.ToString().ToLowerInvariant()));
+                Assert.Equal(lines.Select(l => (int?)l!["manner"]?["settings"]?["forceGrams"]), piece.Lines.Select(l => l.Way.Settings?.ForceGrams));
+                Assert.DoesNotContain(piece.Lines, l => l.Id == $"l{piece.NextItem}");
+                Assert.Equal((string)was["stock"]!, piece.Stock);
+                Assert.Equal((int)was["quantity"]!, piece.Quantity);
+            }
+            Assert.DoesNotContain(project.Design.Pieces, p => p.Id == $"p{project.Design.NextPiece}");
+            Assert.Equal(stored["loose"]!.AsArray().Select(l => (string)l!["path"]!), project.Design.Loose.Select(l => PathText.Write(l.Path)));
+            Assert.DoesNotContain(project.Design.Loose, l => l.Id == $"x{project.Design.NextLoose}");
+        }
+    }
+
+    [Fact]
+    public async Task It_opens_undoes_to_its_first_revision_and_redoes()
+    {
+        await using var services = database.Restarted();
+        var store = services.GetRequiredService<ProjectStore>();
+        var id = await DemoAsync();
+        var open = (await store.OpenAsync(Owner, id, Stop))!;
+        var values = new List<string> { Whole.Of(open.Value) };
+        Assert.NotEmpty(open.Value.Variants);
+        Assert.True(open.Value.SheetsAreCurrent);
+        var head = open.Head;
+        while (open.UndoSentence is not null)
+        {
+            head = await store.UndoAsync(Owner, id, head, Stop);
+            open = (await store.OpenAsync(Owner, id, Stop))!;
+            values.Add(Whole.Of(open.Value));
+        }
+        Assert.Equal(1, head);
+        Assert.Empty(open.Value.Design.Pieces);
+        foreach (var value in values.AsEnumerable().Reverse().Skip(1))
+        {
+            head = await store.RedoAsync(Owner, id, head, Stop);
+            // Redo takes the newest branch, which is the one that undo came by.
+            Assert.Equal(value, Whole.Of((await store.OpenAsync(Owner, id, Stop))!.Value));
+        }
+        Assert.True(head > 90);
+    }
+
+    [Fact]
+    public async Task Every_edit_is_read_and_its_lines_are_those_that_were_named()
+    {
+        await using var services = database.Restarted();
+        var store = services.GetRequiredService<ProjectStore>();
+        var kinds = new HashSet<Type>();
+        foreach (var key in (await database.StoredAsync("select project_id || ' ' || number from revisions where edit is not null")).Select(n => n.Split(' ')))
+        {
+            var edit = (await store.EditAsync(Owner, Guid.Parse(key[0]), int.Parse(key[1], null), Stop))!;
+            var was = JsonNode.Parse((await database.StoredAsync($"select edit::text from revisions where project_id = '{key[0]}' and number = {key[1]}"))[0])!;
+            kinds.Add(edit.GetType());
+            var named = was["lines"]?.AsArray() ?? was["what"]?["lines"]?.AsArray();
+            var lines = edit switch
+            {
+                SetOperation e => e.Lines, ChangeManner e => e.Lines, SetInk e => e.Lines, LockSize e => e.Lines, RemoveLines e => e.Lines, PickedEdit e => e.What.Lines, _ => [],
+            };
+            if (edit is SetOperation or ChangeManner or SetInk or LockSize or RemoveLines or PickedEdit)
+                Assert.Equal(named!.Select(l => (string)l!), lines.SelectMany(l => l.Ids));
+        }
+        Assert.True(kinds.Count >= 50, $"{kinds.Count}");
+    }
+
+    [Fact]
+    public async Task Its_run_goes_on_with_the_words_it_was_frozen_with_and_hangs_from_its_sheet()
+    {
+        await using var services = database.Restarted();
+        var (store, runs) = (services.GetRequiredService<ProjectStore>(), services.GetRequiredService<RunStore>());
+        var id = await DemoAsync();
+        var open = (await store.OpenAsync(Owner, id, Stop))!;
+        var cards = await runs.ListAsync(Owner, id, Stop);
+        Assert.Equal([RunPhase.Running, RunPhase.Done], cards.Select(c => c.Phase));
+        var running = (await runs.OpenAsync(Owner, cards.Single(c => !c.IsOver).Id, Stop))!;
+        // No edit has touched the layouts since the runs began, so both hang from sheets that are there.
+        Assert.All(cards, c => Assert.Single(open.Value.Sheets!.Sheets, s => s.Id == c.SheetId));
+        var stop = running.Plan.Steps.OfType<Stop>().First();
+        Assert.StartsWith("Load Chalk 200", stop.Told!.Title, StringComparison.Ordinal);
+        Assert.StartsWith("Lay Chalk 200", Wording.StopWords.Actions(stop)[0], StringComparison.Ordinal);
+        var before = running.State;
+        await Task.Delay(300, Stop);
+        await runs.AdvanceAllAsync(Stop);
+        var after = (await runs.OpenAsync(Owner, running.Id, Stop))!.State;
+        Assert.True(after.MachineSeconds > before.MachineSeconds);
+        await runs.CommandAsync(Owner, running.Id, (_, s) => PracticeMachine.Stop(s), Stop);
+        Assert.Equal(RunPhase.Stopped, (await runs.OpenAsync(Owner, running.Id, Stop))!.State.Phase);
+    }
+
+    [Fact]
+    public async Task An_edit_on_top_of_it_is_stored_in_todays_schema_and_keeps_its_sheets()
+    {
+        await using var services = database.Restarted();
+        var (store, drawer) = (services.GetRequiredService<ProjectStore>(), await services.GetRequiredService<Data.Workshop.CatalogueStore>().DrawerAsync(Owner, Stop));
+        var id = Guid.Parse((await database.StoredAsync("select project_id::text from revisions group by project_id order by count(*) limit 1"))[0]);
+        var open = (await store.OpenAsync(Owner, id, Stop))!;
+        var edit = new RenamePiece(open.Value.Design.Pieces[0].Id, "Renamed");
+        await store.AppendAsync(Owner, id, open.Head, edit, Edits.Apply(open.Value, edit, drawer), Stop);
+        await using var again = database.Restarted();
+        var after = (await again.GetRequiredService<ProjectStore>().OpenAsync(Owner, id, Stop))!;
+        Assert.Equal("Renamed", after.Value.Design.Pieces[0].Name);
+        Assert.Equal(Whole.Of(open.Value).Replace(open.Value.Design.Pieces[0].Name, "Renamed", StringComparison.Ordinal), Whole.Of(after.Value));
+    }
+}
