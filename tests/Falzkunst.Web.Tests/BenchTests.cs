@@ -21,12 +21,7 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
 
     private static string Address(Guid id, string handler, string station = "pieces") => $"/projects/{id}/{station}?handler={handler}";
 
-    private async Task<Guid> WithArtAsync(string name)
-    {
-        var id = await site.BeginAsync(name);
-        Assert.Equal(HttpStatusCode.OK, (await site.UploadAsync(Address(id, "BringIn", "art"), "art.svg", Encoding.UTF8.GetBytes(Art), 1)).StatusCode);
-        return id;
-    }
+    private Task<Guid> WithArtAsync(string name) => site.WithArtAsync(name, "art.svg", Art);
 
     private Task<HttpResponseMessage> SayAsync(Guid id, string text, string picked, int head, Dictionary<string, string>? more = null) =>
         site.PostAsync(Address(id, "Command"), new Dictionary<string, string>(more ?? []) { ["text"] = text }, head, picked: picked);
