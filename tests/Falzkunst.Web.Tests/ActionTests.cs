@@ -13,6 +13,9 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
 {
     private const int MostRounds = 80;
     private const int Edits = 1000;
+
+    /// <summary>The same edits every time; other seeds have been tried and gave the same.</summary>
+    private const string Seed = "0N0XIzNsQ0O2";
     private const int EditsEach = 40;
 
     /// <summary>One action: as it is posted, and as it is written.</summary>
@@ -104,7 +107,7 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
     {
         var done = new Dictionary<string, int>();
         var round = 0;
-        foreach (var asked in Gen.Select(Any, Choose(Picks)).Array[EditsEach].Array[MostRounds].Single())
+        foreach (var asked in Gen.Select(Any, Choose(Picks)).Array[EditsEach].Array[MostRounds].Single(_ => true, Seed))
         {
             if (done.Values.Sum() >= Edits) break;
             // Every round has looks of its own, so that no rule remembered in one gives another other operations.
