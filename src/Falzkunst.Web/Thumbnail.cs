@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Security.Cryptography;
 using System.Text;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -37,7 +36,7 @@ public sealed class Thumbnail : TagHelper
     {
         var shown = new StringBuilder(piece.Shape.Hash).Append(colour);
         foreach (var line in piece.Drawn) shown.Append((char)('a' + line.Operation)).Append((char)('a' + piece.RoleOf(line))).Append(line.Ink);
-        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(shown.ToString())))[..16];
+        return ContentHash.Short(shown.ToString(), 16);
     }
 
     /// <summary>The picture by itself.</summary>

@@ -1,6 +1,4 @@
 using System.Collections.Immutable;
-using System.Security.Cryptography;
-using System.Text;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -16,7 +14,7 @@ public sealed class PieceShape : IEquatable<PieceShape>
         if (paths.IsDefaultOrEmpty) throw new ArgumentException("A piece has at least its outline.", nameof(paths));
         Paths = paths;
         _text = new(() => TextOf(Paths), LazyThreadSafetyMode.PublicationOnly);
-        _hash = new(() => HashOf(Text), LazyThreadSafetyMode.PublicationOnly);
+        _hash = new(() => ContentHash.Of(Text), LazyThreadSafetyMode.PublicationOnly);
     }
 
     public ImmutableArray<Path> Paths { get; }
@@ -30,11 +28,9 @@ public sealed class PieceShape : IEquatable<PieceShape>
     public static PieceShape Read(string text) => new([.. text.Split('\n').Select(PathText.Read)]);
 
     /// <summary>The hash that a shape of these paths has.</summary>
-    public static string HashOf(IEnumerable<Path> paths) => HashOf(TextOf(paths));
+    public static string HashOf(IEnumerable<Path> paths) => ContentHash.Of(TextOf(paths));
 
     private static string TextOf(IEnumerable<Path> paths) => string.Join('\n', paths.Select(p => PathText.Write(p)));
-
-    private static string HashOf(string text) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)));
 
     public bool Equals(PieceShape? other) => other is not null && Hash == other.Hash;
     public override bool Equals(object? obj) => Equals(obj as PieceShape);

@@ -1,7 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Security.Cryptography;
-using System.Text;
 using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Core.Projects;
@@ -36,7 +34,7 @@ public sealed record LineKind(
     public static string KeyOf(Line line)
     {
         var text = string.Create(CultureInfo.InvariantCulture, $"{line.Look}|{line.Operation}|{line.Ink}|{line.Manner}");
-        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)))[..KeyLength];
+        return ContentHash.Short(text, KeyLength);
     }
 
     /// <summary>Enough that two kinds of one project do not meet by chance.</summary>

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Security.Cryptography;
 using System.Text;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
@@ -35,7 +34,7 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
             if (p.Lie != default) text.Append(CultureInfo.InvariantCulture, $",{p.Lie}");
         }
         // How the lines are worked changes what runs, and where the paper lies only where a closed line is cut through or no longer is.
-        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())))[..16];
+        return ContentHash.Short(text.ToString(), 16);
     }
 
     /// <summary>The layouts still belong to the pieces as they are now.</summary>

@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using Falzkunst.Core.Designs;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Caching.Memory;
@@ -31,8 +29,6 @@ public sealed class PartCache : IDisposable
 /// <summary>Parts by content hash.</summary>
 public sealed class PartStore(FalzkunstDb db, PartCache cache)
 {
-    public static string HashOf(string content) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(content)));
-
     /// <summary>
     /// Writes the parts that are not there yet. Two writers of one part do not disturb each other. What this process has read or
     /// written before need not be asked for.

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Security.Cryptography;
 using System.Text;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
@@ -61,6 +60,6 @@ internal sealed class RevisionReader(PartStore parts)
             text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.OwnShape.Hash}");
             if (p.Lie != default) text.Append(CultureInfo.InvariantCulture, $",{p.Lie}");
         }
-        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())))[..16];
+        return ContentHash.Short(text.ToString(), 16);
     }
 }

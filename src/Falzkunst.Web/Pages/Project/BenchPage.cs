@@ -58,7 +58,10 @@ public abstract class BenchPage(ProjectDesk desk) : StationPage(desk)
     /// <param name="on">Key of what it is done to instead of what is picked.</param>
     /// <param name="stop">Cancels.</param>
     public Task<IActionResult> OnPostDoAsync(BenchAction action, [FromForm(Name = ActionBinder.ActOn)] string? on, CancellationToken stop) =>
-        DoAsync(_ => action, string.IsNullOrEmpty(on) ? Picked : PickedKey.Read(on, Value.Design), DoneAsync, stop);
+        DoAsync(_ => action, ActedOn(on), DoneAsync, stop);
+
+    /// <summary>What a key names; what is picked where there is no key.</summary>
+    protected Picked ActedOn(string? key) => string.IsNullOrEmpty(key) ? Picked : PickedKey.Read(key, Value.Design);
 
     /// <summary>Does what a command says to what is picked.</summary>
     public Task<IActionResult> OnPostCommandAsync(string? text, CancellationToken stop) => DoAsync(c => CommandLine.Read(text ?? "", c), Picked, null, stop);

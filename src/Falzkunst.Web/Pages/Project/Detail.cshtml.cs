@@ -129,8 +129,7 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     {
         try
         {
-            var picked = string.IsNullOrEmpty(on) ? Picked : PickedKey.Read(on, Value.Design);
-            var after = Edits.Apply(Value, action.For(new BenchContext(Value, picked, On.Drawer)), On.Drawer);
+            var after = Edits.Apply(Value, action.For(new BenchContext(Value, ActedOn(on), On.Drawer)), On.Drawer);
             return new JsonResult(new { paths = DetailScene.Differences(Value.Design, after.Design), refusal = "" });
         }
         catch (EditRefused e)

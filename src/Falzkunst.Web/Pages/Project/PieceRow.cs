@@ -1,7 +1,4 @@
 using System.Runtime.CompilerServices;
-using System.Security.Cryptography;
-using System.Text;
-using System.Text.Encodings.Web;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
 using Microsoft.AspNetCore.Mvc.Rendering;
@@ -32,6 +29,8 @@ public sealed record PieceRowText(string Id, string Version, string Html)
 /// <summary>The rows of all pieces. Those of pieces that have not changed are not made anew, nor sent to a page that has them.</summary>
 public static class PieceRows
 {
+    private const int VersionLength = 10;
+
     private static readonly ConditionalWeakTable<Piece, Kept> Known = [];
 
     private sealed record Kept(PieceRow Row, PieceRowText Text);
@@ -66,15 +65,8 @@ public static class PieceRows
 
     private static async Task<PieceRowText> RenderAsync(IHtmlHelper html, PieceRow row)
     {
-        var version = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(await TextAsync(row with { IsPicked = false }))))[..10];
+        var version = ContentHash.Short(await html.TextAsync("_PieceRow", row with { IsPicked = false }), VersionLength);
         var text = new PieceRowText(row.Piece.Id, version, "");
-        return text with { Html = await TextAsync(row with { Seen = text.Seen }) };
-
-        async Task<string> TextAsync(PieceRow of)
-        {
-            await using var writer = new StringWriter();
-            (await html.PartialAsync("_PieceRow", of)).WriteTo(writer, HtmlEncoder.Default);
-            return writer.ToString();
-        }
+        return text with { Html = await html.TextAsync("_PieceRow", row with { Seen = text.Seen }) };
     }
 }

@@ -1,6 +1,4 @@
-using System.Security.Cryptography;
-using System.Text;
-using System.Text.Encodings.Web;
+using Falzkunst.Core.Designs;
 using Microsoft.AspNetCore.Html;
 using Microsoft.AspNetCore.Mvc.Rendering;
 
@@ -31,10 +29,8 @@ public sealed class RegionTexts(IHtmlHelper html, StationPage model)
     /// <summary>A region's text; null where the page has it.</summary>
     public async Task<RegionText?> UnseenAsync(string target, string partial)
     {
-        await using var writer = new StringWriter();
-        (await html.PartialAsync(partial, model)).WriteTo(writer, HtmlEncoder.Default);
-        var text = writer.ToString();
-        var version = $"{target}={Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)))[..VersionLength]}";
+        var text = await html.TextAsync(partial, model);
+        var version = $"{target}={ContentHash.Short(text, VersionLength)}";
         _versions.Add(version);
         return _seen.Contains(version) ? null : new RegionText(target, new HtmlString(text));
     }

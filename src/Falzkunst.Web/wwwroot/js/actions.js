@@ -4,5 +4,5 @@ export const mm = n => `${Number(n.toFixed(4))}mm`;
 /** Posts to a handler of the page; what is posted waits for what was posted before. */
 export const post = (handler, values) => htmx.ajax("POST", `?handler=${handler}`, { source: "#doer", target: "#tray", swap: "none", values });
 
-/** Does an action of the bench to what is picked, or to what `on` names. */
+/** Does an action of the bench to what is picked, or to what `act-on` names. */
 export const act = (name, values = {}) => post(`Do&act=${name}`, values);
