@@ -5,7 +5,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Assembling;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Running;
-using Falzkunst.Formats.Svg;
+using Falzkunst.Formats;
 
 namespace Falzkunst.Bench;
 
@@ -24,12 +24,12 @@ public class ReadingBench
     public void Make()
     {
         _file = Lace.Svg(Segments);
-        _drawing = SvgReader.Read(_file);
+        _drawing = ArtReader.Read(_file);
         _lines = [.. _drawing.Shapes.SelectMany(s => s.Paths)];
     }
 
     [Benchmark]
-    public Drawing Read() => SvgReader.Read(_file);
+    public Drawing Read() => ArtReader.Read(_file);
 
     [Benchmark]
     public Design Assemble() => Assembler.Assemble(_drawing, [], _ => "chalk-200");

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Formats.Dxf;
 using Falzkunst.Formats.Svg;
@@ -8,7 +9,22 @@ namespace Falzkunst.Formats;
 public static class ArtReader
 {
     /// <summary>Reads an SVG or a DXF file.</summary>
+    /// <param name="file">Its bytes; taken as hostile.</param>
+    /// <param name="budget">How much it may ask for; the usual where none is given.</param>
     /// <exception cref="ReadRefused">The file is neither, or is not read; what is read in part is in the drawing's notes.</exception>
-    public static Drawing Read(ReadOnlyMemory<byte> file, ReadLimits? limits = null) =>
-        DxfTags.LooksLikeDxf(file.Span) ? DxfReader.Read(file, limits) : SvgReader.Read(file, limits);
+    /// <exception cref="OperationCanceledException">Whoever asked has left.</exception>
+    public static Drawing Read(ReadOnlyMemory<byte> file, Budget? budget = null)
+    {
+        budget ??= new Budget(BudgetLimits.Reading);
+        try
+        {
+            budget.Bytes(file.Length);
+            if (FileKinds.Of(file.Span) is { } kind) throw new ReadRefused("other-kind", $"Whatever its name says, this is {kind}. {FileKinds.Advice}");
+            return DxfTags.LooksLikeDxf(file.Span) ? DxfReader.Read(file, budget) : SvgReader.Read(file, budget);
+        }
+        catch (BudgetSpent spent)
+        {
+            throw ReadRefused.Of(spent);
+        }
+    }
 }

@@ -4,8 +4,11 @@ using Falzkunst.Core.Designs;
 namespace Falzkunst.Formats;
 
 /// <summary>Notes up to a number; equal ones of one place once.</summary>
-internal sealed class NoteList(int most)
+internal sealed class NoteList
 {
+    /// <summary>Notes kept; what comes after is only counted.</summary>
+    private const int Most = 200;
+
     private readonly List<ReadingNote> _notes = [];
     private readonly HashSet<(string, string)> _seen = [];
     private int _more;
@@ -13,7 +16,7 @@ internal sealed class NoteList(int most)
     public void Add(ReadingNote note)
     {
         if (!_seen.Add((note.Code, note.Where))) return;
-        if (_notes.Count < most) _notes.Add(note);
+        if (_notes.Count < Most) _notes.Add(note);
         else _more++;
     }
 

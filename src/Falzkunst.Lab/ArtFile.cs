@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Assembling;
@@ -12,10 +13,23 @@ namespace Falzkunst.Lab;
 internal static class ArtFile
 {
     /// <summary>Reads by what is in the file, not by its name.</summary>
-    public static Drawing Read(byte[] bytes) => ArtReader.Read(bytes);
+    public static Drawing Read(byte[] bytes) => ArtReader.Read(bytes, Reading);
 
-    public static Design Assemble(Drawing drawing, IReadOnlyList<LookRule> rules) =>
-        Assembler.Assemble(drawing, rules, _ => SeedCatalogue.Stocks[0].Key);
+    /// <exception cref="ReadRefused">The drawing asks for more than it may have.</exception>
+    public static Design Assemble(Drawing drawing, IReadOnlyList<LookRule> rules)
+    {
+        try
+        {
+            return Assembler.Assemble(drawing, rules, _ => SeedCatalogue.Stocks[0].Key, budget: Reading);
+        }
+        catch (BudgetSpent spent)
+        {
+            throw ReadRefused.Of(spent);
+        }
+    }
+
+    /// <summary>One file a call, so one budget for reading and assembling it.</summary>
+    private static readonly Budget Reading = new(BudgetLimits.Reading);
 
     /// <summary>All lines where they stand on the page, those on no piece too; a loose closed cut counts as an outer cut.</summary>
     public static List<SheetLine> Lines(Design design)

@@ -198,7 +198,7 @@ public sealed class StationTests(Site site) : IClassFixture<Site>
         var answer = await site.PostAsync(Address(id, "sheets", "Place"), new() { ["spacing"] = "2" }, 3);
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         var sheet = (await site.ProjectAsync(id)).Value.Sheets!.Sheets.Single();
-        var svg = Formats.Svg.SvgReader.Read(await site.Browser.GetByteArrayAsync(Address(id, "sheets", $"File&sheet={sheet.Id}&format=svg"), Stop));
+        var svg = Formats.ArtReader.Read(await site.Browser.GetByteArrayAsync(Address(id, "sheets", $"File&sheet={sheet.Id}&format=svg"), Stop));
         Assert.Equal(40 - 2 * 2.01, svg.Shapes.Single(s => s.Declared == Operation.Score).Paths[0].Length, 1e-3);
     }
 
@@ -210,7 +210,7 @@ public sealed class StationTests(Site site) : IClassFixture<Site>
         {
             var svg = await site.Browser.GetAsync(Address(demo.Id, "sheets", $"File&sheet={sheet.Id}&format=svg"), Stop);
             Assert.Equal("attachment", svg.Content.Headers.ContentDisposition!.DispositionType);
-            var back = Formats.Svg.SvgReader.Read(await svg.Content.ReadAsByteArrayAsync(Stop));
+            var back = Formats.ArtReader.Read(await svg.Content.ReadAsByteArrayAsync(Stop));
             Assert.Equal(sheet.Width, back.Width, 1e-3);
             Assert.All(back.Shapes, s => Assert.NotNull(s.Declared));
             Assert.StartsWith("IN;", await site.Browser.GetStringAsync(Address(demo.Id, "sheets", $"File&sheet={sheet.Id}&format=hpgl"), Stop), StringComparison.Ordinal);

@@ -25,4 +25,7 @@ public sealed record Appearance
 
     /// <summary>A stroke broken by gaps that one can see.</summary>
     public bool IsDashed => Stroke is not null && Dashes.Any(d => d > 0) && Dashes.Length > 0;
+
+    /// <summary>The same look on a drawing of another size.</summary>
+    public Appearance Scaled(double by) => this with { StrokeWidth = StrokeWidth * by, Dashes = [.. Dashes.Select(d => d * by)], DashOffset = DashOffset * by };
 }

@@ -16,6 +16,26 @@ public sealed record Drawing(
     int Images,
     ImmutableArray<ReadingNote> Notes)
 {
+    /// <summary>The embedded pictures, lowest first.</summary>
+    public ImmutableArray<DrawnPicture> Pictures { get; init; } = [];
+
+    /// <summary>The tight box around all lines, mm.</summary>
+    public Box Extent => Shapes.SelectMany(s => s.Paths).Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds));
+
+    /// <summary>The same drawing at another size, from the page's upper left corner.</summary>
+    /// <param name="by">The factor, above 0.</param>
+    public Drawing Scaled(double by)
+    {
+        if (by == 1) return this;
+        var map = Affine.Scale(by, by);
+        return this with
+        {
+            Width = Width * by, Height = Height * by,
+            Shapes = [.. Shapes.Select(s => s with { Paths = [.. s.Paths.Select(p => p.Map(map))], Appearance = s.Appearance.Scaled(by) })],
+            Pictures = [.. Pictures.Select(p => p with { Place = p.Place.Then(map) })],
+        };
+    }
+
     public int LineCount => Shapes.Sum(s => s.Paths.Length);
     public int SegmentCount => Shapes.Sum(s => s.Paths.Sum(p => p.Segments.Length));
 }
@@ -34,6 +54,19 @@ public sealed record DrawnShape(
     ImmutableArray<string> Groups,
     Operation? Declared,
     string Place);
+
+/// <summary>A picture embedded in a file, as it came.</summary>
+/// <param name="Content">Its bytes.</param>
+/// <param name="MediaType">What the file says it is, such as "image/png".</param>
+/// <param name="Place">From the picture's box to mm on the page.</param>
+/// <param name="Width">Width of its box, before the place.</param>
+/// <param name="Height">Height of its box.</param>
+/// <param name="Above">How many of the drawing's shapes lie below it.</param>
+/// <param name="Name">Its own name in the file, if it had one.</param>
+/// <param name="Groups">The names of the groups it lies in, outermost first.</param>
+/// <param name="From">Where it stands in the file, for people.</param>
+public sealed record DrawnPicture(
+    byte[] Content, string MediaType, Affine Place, double Width, double Height, int Above, string? Name, ImmutableArray<string> Groups, string From);
 
 /// <summary>Something in a file that was not understood, or was read in part.</summary>
 /// <param name="Code">Stable short code, lower case with hyphens.</param>

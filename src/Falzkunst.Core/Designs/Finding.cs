@@ -33,6 +33,9 @@ public static class FindingCodes
 
     /// <summary>Name of the piece around it.</summary>
     public const string InsideAnother = "inside-another";
+
+    /// <summary>Nothing; there are more lines than the checks look at.</summary>
+    public const string NotAllChecked = "not-all-checked";
 }
 
 /// <summary>Something that the checks point out, as a code with its numbers; the page has the words.</summary>

@@ -56,6 +56,9 @@ public sealed class Paper
         return !_openingIndex.Value.Contains(p) || (slack > 0 && _openingIndex.Value.IsNearEdge(p, slack));
     }
 
+    /// <summary>Edges that a question about a point looks at: what it costs to ask.</summary>
+    internal int EdgesAt(Point p) => 2 + 2 * _outlineIndex.Value.EdgesAt(p.Y) + 2 * _openingIndex.Value.EdgesAt(p.Y);
+
     /// <summary>A point lies inside the outline, on paper or in an opening.</summary>
     public bool HoldsInOutline(Point p, double slack = 0) =>
         _outlineIndex.Value.Contains(p) || (slack > 0 && _outlineIndex.Value.IsNearEdge(p, slack));
@@ -65,19 +68,17 @@ public sealed class Paper
         if (rings.Length < 2) return [.. Enumerable.Range(0, rings.Length)];
         var boxes = rings.Select(r => r.Bounds).ToList();
         var tree = new BoxTree(boxes);
+        var indices = new RegionIndex?[rings.Length];
         return [.. Enumerable.Range(0, rings.Length).Where(i => !tree.Meeting(boxes[i]).Any(k => k != i && Takes(k, i)))];
 
         // Of two that are alike the first one stands.
         bool Takes(int outer, int inner) =>
             boxes[outer].Contains(boxes[inner], 1e-9)
-            && (rings[outer].Equals(rings[inner]) ? outer < inner : boxes[outer].Area > boxes[inner].Area && LiesIn(rings[inner], rings[outer]));
+            && (rings[outer].Equals(rings[inner]) ? outer < inner : boxes[outer].Area > boxes[inner].Area && LiesIn(rings[inner], indices[outer] ??= new RegionIndex([rings[outer].Flat.ToArray()])));
     }
 
-    private static bool LiesIn(Path inner, Path outer)
-    {
-        var index = new RegionIndex([outer.Flat.ToArray()]);
-        return Sampling.Midpoints(inner, inner.Length / ContainmentSamples, ContainmentSamples).TrueForAll(index.Contains);
-    }
+    private static bool LiesIn(Path inner, RegionIndex outer) =>
+        Sampling.Midpoints(inner, inner.Length / ContainmentSamples, ContainmentSamples).TrueForAll(outer.Contains);
 
     /// <summary>Some openings may share air, so that it must not be counted twice.</summary>
     private bool OpeningsMayMeet()
@@ -89,7 +90,7 @@ public sealed class Paper
     private IReadOnlyCollection<Point[]> OpeningRings() =>
         OpeningsMayMeet() ? [.. Air().Rings] : [.. Openings.Select(o => o.Flat.ToArray())];
 
-    private Region Air() => Openings.Aggregate(Region.Empty, (all, o) => all.Union(Region.Of(o.Flat.ToArray(), [])));
+    private Region Air() => Region.UnionOf(Openings.Select(o => Region.Of(o.Flat.ToArray(), [])));
 
     private double AreaMm2()
     {

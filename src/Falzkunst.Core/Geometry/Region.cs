@@ -206,6 +206,13 @@ public sealed class Region
     /// <summary>The corners of its convex hull in order; two or fewer where it has no area.</summary>
     public Point[] Hull() => _area.ConvexHull() is Polygon hull ? Ring(hull.ExteriorRing) : [];
 
+    /// <summary>The union of any number of areas, neighbours first (cascaded union).</summary>
+    public static Region UnionOf(IEnumerable<Region> areas)
+    {
+        List<Flat> some = [.. areas.Where(a => !a.IsEmpty).Select(a => a._area)];
+        return some.Count == 0 ? Empty : new Region(AreasAlone(OverlayNGRobust.Union(GeometryFactory.Default.BuildGeometry(some))));
+    }
+
     public Region Union(Region other) => Overlay(other, SpatialFunction.Union);
     public Region Minus(Region other) => Overlay(other, SpatialFunction.Difference);
     public Region And(Region other) => Overlay(other, SpatialFunction.Intersection);

@@ -41,6 +41,18 @@ public sealed class RegionIndex
         return inside;
     }
 
+    /// <summary>How many times the rings go round the point, counted with their sense; a point on an edge may answer either way.</summary>
+    public int Winding(Point p)
+    {
+        if (!Bounds.Contains(p)) return 0;
+        var winding = 0;
+        foreach (var (a, b) in _rows[Row(p.Y)])
+        {
+            if (a.Y > p.Y != b.Y > p.Y && p.X < (b.X - a.X) * (p.Y - a.Y) / (b.Y - a.Y) + a.X) winding += b.Y > a.Y ? 1 : -1;
+        }
+        return winding;
+    }
+
     /// <summary>An edge passes within <paramref name="distance"/> mm of the point.</summary>
     public bool IsNearEdge(Point p, double distance)
     {
@@ -54,6 +66,9 @@ public sealed class RegionIndex
         }
         return false;
     }
+
+    /// <summary>Edges that a question about this height looks at.</summary>
+    public int EdgesAt(double y) => _rows[Row(y)].Count;
 
     private int Row(double y) => Math.Clamp((int)((y - Bounds.MinY) / _rowHeight), 0, _rows.Length - 1);
 }

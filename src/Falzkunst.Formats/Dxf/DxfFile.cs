@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Formats.Dxf;
@@ -19,8 +20,8 @@ internal sealed class DxfFile
     public Dictionary<string, DxfBlock> Blocks { get; } = new(StringComparer.OrdinalIgnoreCase);
     public List<DxfEntity> Entities { get; private set; } = [];
 
-    /// <exception cref="ReadRefused">There are more entities than are read.</exception>
-    public static DxfFile Of(List<DxfTag> tags, ReadLimits limits)
+    /// <exception cref="BudgetSpent">There are more entities than are read.</exception>
+    public static DxfFile Of(List<DxfTag> tags, Budget budget)
     {
         var file = new DxfFile();
         var at = 0;
@@ -39,9 +40,9 @@ internal sealed class DxfFile
             switch (name)
             {
                 case "HEADER": file.ReadHeader(section); break;
-                case "TABLES": file.ReadTables(Entitled(section, limits)); break;
-                case "BLOCKS": file.ReadBlocks(Entitled(section, limits)); break;
-                case "ENTITIES": file.Entities = Gathered(Entitled(section, limits)); break;
+                case "TABLES": file.ReadTables(Entitled(section, budget)); break;
+                case "BLOCKS": file.ReadBlocks(Entitled(section, budget)); break;
+                case "ENTITIES": file.Entities = Gathered(Entitled(section, budget)); break;
             }
         }
         return file;
@@ -55,14 +56,14 @@ internal sealed class DxfFile
         }
     }
 
-    private static List<DxfEntity> Entitled(List<DxfTag> tags, ReadLimits limits)
+    private static List<DxfEntity> Entitled(List<DxfTag> tags, Budget budget)
     {
         var all = new List<DxfEntity>();
         foreach (var tag in tags)
         {
             if (tag.Code == 0)
             {
-                if (all.Count >= limits.Elements) throw new ReadRefused("too-many-elements", $"The file has more than {limits.Elements:N0} entities. Split the drawing into parts.");
+                budget.Element();
                 all.Add(new DxfEntity(tag.Value, tag.Line));
             }
             else if (all.Count > 0)

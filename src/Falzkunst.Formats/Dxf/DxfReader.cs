@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
@@ -7,20 +8,17 @@ namespace Falzkunst.Formats.Dxf;
 /// Reads text DXF at true size: layers, blocks, lines, arcs, circles, ellipses, polylines of both ages with bulges, splines. A
 /// DXF has no page; the drawing's page is the box around all it draws, turned so that y points down.
 /// </summary>
-public static class DxfReader
+internal static class DxfReader
 {
     /// <summary>Reads a file.</summary>
-    /// <param name="bytes">The file.</param>
-    /// <param name="limits">How much it may ask for.</param>
     /// <exception cref="ReadRefused">The file is not read at all; what is read in part is in the drawing's notes.</exception>
-    public static Drawing Read(ReadOnlyMemory<byte> bytes, ReadLimits? limits = null)
+    /// <exception cref="BudgetSpent">It asks for more than it may have.</exception>
+    public static Drawing Read(ReadOnlyMemory<byte> bytes, Budget budget)
     {
-        limits ??= ReadLimits.Default;
-        using var time = new CancellationTokenSource(limits.Time);
-        var file = DxfFile.Of(DxfTags.Read(bytes, limits, time.Token), limits);
-        var notes = new NoteList(limits.Notes);
+        var file = DxfFile.Of(DxfTags.Read(bytes, budget), budget);
+        var notes = new NoteList();
         var unit = DxfUnits.Millimetres(file, notes.Add);
-        var walker = new DxfWalker(file, unit, limits, notes, time.Token);
+        var walker = new DxfWalker(file, unit, budget, notes);
         walker.All();
         var box = walker.Shapes.SelectMany(s => s.Paths).Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds));
         if (box.IsEmpty) return new Drawing(0, 0, [], 0, notes.ToImmutable());

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Formats.Dxf;
@@ -12,11 +13,14 @@ internal static class DxfSpline
     private const int MostDegree = 11;
     private const int MostHalvings = 10;
 
+    /// <summary>De Boor's algorithm runs a dozen times for a segment.</summary>
+    private const int WorkOfSegment = 1500;
+
     /// <summary>The spline as a path in drawing units; null where its data do not make one.</summary>
     /// <param name="e">The entity.</param>
     /// <param name="tolerance">Largest distance between cubics and spline, drawing units.</param>
-    /// <param name="budget">How many segments it may have at the most; reduced by those made.</param>
-    public static Path? Read(DxfEntity e, double tolerance, ref int budget)
+    /// <param name="budget">Every segment is drawn from it.</param>
+    public static Path? Read(DxfEntity e, double tolerance, Budget budget)
     {
         var control = e.Points(10);
         var closed = (e.Integer(70) & 1) != 0;
@@ -32,7 +36,7 @@ internal static class DxfSpline
         var segments = ImmutableArray.CreateBuilder<Segment>();
         for (var span = degree; span < control.Count; span++)
         {
-            if (knots[span + 1] > knots[span]) Add(curve, span, knots[span], knots[span + 1], tolerance, MostHalvings, segments, ref budget);
+            if (knots[span + 1] > knots[span]) Add(curve, span, knots[span], knots[span + 1], tolerance, MostHalvings, segments, budget);
         }
         if (segments.Count == 0) return null;
         var start = curve.At(degree, knots[degree]);
@@ -40,9 +44,10 @@ internal static class DxfSpline
     }
 
     private static void Add(
-        Curve curve, int span, double from, double to, double tolerance, int halvings, ImmutableArray<Segment>.Builder into, ref int budget)
+        Curve curve, int span, double from, double to, double tolerance, int halvings, ImmutableArray<Segment>.Builder into, Budget budget)
     {
-        if (--budget < 0) throw new ReadRefused("too-many-segments", "The splines of the drawing have too many segments. Simplify the drawing or split it.");
+        budget.Segments(1);
+        budget.Work(WorkOfSegment);
         var (p0, p3) = (curve.At(span, from), curve.At(span, to));
         var third = (to - from) / 3;
         var cubic = Segment.Cubic(p0 + curve.Slope(span, from) * third, p3 - curve.Slope(span, to) * third, p3);
@@ -54,8 +59,8 @@ internal static class DxfSpline
             return;
         }
         var middle = (from + to) / 2;
-        Add(curve, span, from, middle, tolerance, halvings - 1, into, ref budget);
-        Add(curve, span, middle, to, tolerance, halvings - 1, into, ref budget);
+        Add(curve, span, from, middle, tolerance, halvings - 1, into, budget);
+        Add(curve, span, middle, to, tolerance, halvings - 1, into, budget);
     }
 
     // Splines stored by the points they pass alone: cubics with the slope of the neighbours' chord (Catmull and Rom 1974).

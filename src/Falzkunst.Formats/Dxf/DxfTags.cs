@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Falzkunst.Core.Budgets;
 
 namespace Falzkunst.Formats.Dxf;
 
@@ -21,18 +22,17 @@ internal static class DxfTags
         return head.Contains("SECTION", StringComparison.Ordinal) || head.Contains("Binary DXF", StringComparison.Ordinal);
     }
 
-    /// <exception cref="ReadRefused">The file is too large, binary, or no sequence of pairs.</exception>
-    public static List<DxfTag> Read(ReadOnlyMemory<byte> file, ReadLimits limits, CancellationToken time)
+    /// <exception cref="ReadRefused">The file is binary, or no sequence of pairs.</exception>
+    /// <exception cref="BudgetSpent">It has more pairs than are read in time.</exception>
+    public static List<DxfTag> Read(ReadOnlyMemory<byte> file, Budget budget)
     {
-        if (file.Length > limits.Bytes)
-            throw new ReadRefused("too-large", $"The file has {file.Length / 1e6:0.0} MB; up to {limits.Bytes / 1048576} MB are read. Split the drawing into parts.");
         if (file.Span.IndexOf((byte)0) >= 0)
             throw new ReadRefused("binary-dxf", "This is a binary DXF file. Save the drawing as a text (ASCII) DXF, or as SVG.");
         var tags = new List<DxfTag>();
         using var lines = new System.IO.StringReader(Decode(file.Span));
         for (var line = 1; ; line += 2)
         {
-            if ((line & 0xFFFF) == 1) Checks.Time(time);
+            budget.Work(20);
             var code = lines.ReadLine();
             if (code is null || (code.Length == 0 && lines.Peek() < 0)) return tags;
             var value = lines.ReadLine();

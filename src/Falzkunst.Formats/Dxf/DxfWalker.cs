@@ -1,11 +1,12 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Formats.Dxf;
 
 /// <summary>Walks the entities and the blocks they insert, and collects what they draw, in millimetres with y still up.</summary>
-internal sealed class DxfWalker(DxfFile file, double unit, ReadLimits limits, NoteList notes, CancellationToken time)
+internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteList notes)
 {
     private const int DeepestInsert = 24;
 
@@ -17,9 +18,6 @@ internal sealed class DxfWalker(DxfFile file, double unit, ReadLimits limits, No
 
     private static readonly Affine FromBehind = Affine.Scale(-1, 1);
     private readonly List<string> _inserting = [];
-    private int _segments;
-    private int _visited;
-    private int _splines = limits.Segments;
 
     public List<DrawnShape> Shapes { get; } = [];
 
@@ -32,8 +30,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, ReadLimits limits, No
     {
         foreach (var e in entities)
         {
-            if ((++_visited & 255) == 0) Checks.Time(time);
-            if (_visited > limits.Elements * 4) throw new ReadRefused("too-many-shapes", "The blocks of the file repeat each other too often. Break them up in the drawing program.");
+            budget.Work(50 + 2 * e.Tags.Count);
             if (e.Integer(67) == 1) continue; // paper space: the frame of a printed page, not the drawing
             Visit(e, around);
         }
@@ -64,7 +61,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, ReadLimits limits, No
             case "TEXT" or "MTEXT": notes.Add(new ReadingNote("text", "Text was left out. Turn it into outlines in the drawing program.", e.Place)); break;
             case "HATCH" or "SOLID" or "TRACE": notes.Add(new ReadingNote("fill", "A filled area was left out; its edge is read where it is drawn as a line.", e.Place)); break;
             case "IMAGE": notes.Add(new ReadingNote("image", "A picture outside the file was left out.", e.Place)); break;
-            default: notes.Add(new ReadingNote("element", $"A {e.Kind} entity was not understood.", e.Place)); break;
+            default: notes.Add(new ReadingNote("element", $"A {ShownText.Of(e.Kind, 40)} entity was not understood.", e.Place)); break;
         }
     }
 
@@ -79,7 +76,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, ReadLimits limits, No
 
     private void Spline(DxfEntity e, Around around, Affine map)
     {
-        var path = DxfSpline.Read(e, SplineToleranceMm / map.MeanScale, ref _splines);
+        var path = DxfSpline.Read(e, SplineToleranceMm / map.MeanScale, budget);
         if (path is null) notes.Add(new ReadingNote("spline", "A spline whose knots do not fit its points was left out.", e.Place));
         else Draw(e, around, map, path);
     }
@@ -89,12 +86,12 @@ internal sealed class DxfWalker(DxfFile file, double unit, ReadLimits limits, No
         var name = e.Text(2);
         if (!file.Blocks.TryGetValue(name, out var block))
         {
-            notes.Add(new ReadingNote("reference", $"A block “{name}” is inserted that the file does not hold.", e.Place));
+            notes.Add(new ReadingNote("reference", $"A block “{ShownText.Of(name, 40)}” is inserted that the file does not hold.", e.Place));
             return;
         }
         if (_inserting.Contains(name) || _inserting.Count >= DeepestInsert)
         {
-            notes.Add(new ReadingNote("reference", $"The block “{name}” contains itself and was left out there.", e.Place));
+            notes.Add(new ReadingNote("reference", $"The block “{ShownText.Of(name, 40)}” contains itself and was left out there.", e.Place));
             return;
         }
         _inserting.Add(name);
@@ -126,9 +123,8 @@ internal sealed class DxfWalker(DxfFile file, double unit, ReadLimits limits, No
             notes.Add(new ReadingNote("far", "A line far off the drawing was left out.", e.Place));
             return;
         }
-        _segments += mapped.Segments.Length;
-        if (_segments > limits.Segments) throw new ReadRefused("too-many-segments", $"The lines have more than {limits.Segments:N0} segments. Simplify the drawing or split it.");
-        if (Shapes.Count >= limits.Shapes) throw new ReadRefused("too-many-shapes", $"The file draws more than {limits.Shapes:N0} shapes. Split the drawing into parts.");
+        if (e.Kind != "SPLINE") budget.Segments(mapped.Segments.Length);
+        budget.Shape();
         var layer = LayerOf(e, around);
         var dashes = file.LineTypes.GetValueOrDefault(LineTypeOf(e, around)) ?? [];
         var appearance = new Appearance
@@ -139,7 +135,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, ReadLimits limits, No
             LineJoin = "round",
             Dashes = dashes.Exists(d => d < 0) ? [.. dashes.Select(d => Math.Max(Math.Abs(d) * unit, 0.01))] : [],
         };
-        Shapes.Add(new DrawnShape([mapped], appearance, null, layer is null or "0" ? [] : [layer], DefaultOperations.Stated(layer), e.Place));
+        Shapes.Add(new DrawnShape([mapped], appearance, null, layer is null or "0" ? [] : [ShownText.Of(layer)], DefaultOperations.Stated(layer), e.Place));
     }
 
     private static string? LayerOf(DxfEntity e, Around around) => e.Text(8, "0") is var own && own == "0" ? around.Layer ?? own : own;

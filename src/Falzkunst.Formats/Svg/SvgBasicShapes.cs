@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Formats.Svg;
@@ -9,7 +10,7 @@ internal static class SvgBasicShapes
     public static bool IsShape(string name) => name is "path" or "rect" or "circle" or "ellipse" or "line" or "polyline" or "polygon";
 
     /// <summary>The paths of a shape, and whether all of it was understood. A shape of no size has none.</summary>
-    public static (List<Path> Paths, bool Complete) Read(SvgNode node, double width, double height)
+    public static (List<Path> Paths, bool Complete) Read(SvgNode node, double width, double height, Budget budget)
     {
         var diagonal = Math.Sqrt((width * width + height * height) / 2);
         double X(string name) => SvgLength.Read(node[name], width) ?? 0;
@@ -17,7 +18,7 @@ internal static class SvgBasicShapes
         switch (node.Name)
         {
             case "path":
-                return SvgPathData.Read(node["d"] is { } d && d != "none" ? d : "");
+                return SvgPathData.Read(node["d"] is { } d && d != "none" ? d : "", budget);
             case "rect":
                 return (Rectangle(node, X("x"), Y("y"), X("width"), Y("height"), width, height), true);
             case "circle":
@@ -31,7 +32,7 @@ internal static class SvgBasicShapes
             case "line":
                 return ([new Path(new Point(X("x1"), Y("y1")), [Segment.Straight(new Point(X("x2"), Y("y2")))], closed: false)], true);
             default:
-                return Points(node["points"] ?? "", closed: node.Name == "polygon");
+                return Points(node["points"] ?? "", closed: node.Name == "polygon", budget);
         }
     }
 
@@ -66,7 +67,7 @@ internal static class SvgBasicShapes
         return [new Path(new Point(x + a, y), segments.ToImmutable(), closed: true)];
     }
 
-    private static (List<Path>, bool) Points(string text, bool closed)
+    private static (List<Path>, bool) Points(string text, bool closed, Budget budget)
     {
         var points = new List<Point>();
         var scanner = new NumberScanner(text);
@@ -78,6 +79,7 @@ internal static class SvgBasicShapes
                 complete = false;
                 break;
             }
+            budget.Segments(1);
             points.Add(new Point(x, y));
         }
         return (points.Count > 1 ? [Path.Polyline(points, closed)] : [], complete);

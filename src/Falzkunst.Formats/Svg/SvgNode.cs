@@ -3,7 +3,9 @@ namespace Falzkunst.Formats.Svg;
 /// <summary>An element of an SVG file, without its text.</summary>
 internal sealed class SvgNode(string name, bool isSvg, SvgNode? parent, int line)
 {
+    private static readonly char[] Blanks = [' ', '\t', '\r', '\n', '\f'];
     private readonly Dictionary<string, string> _attributes = new(StringComparer.Ordinal);
+    private HashSet<string>? _classes;
 
     /// <summary>Local name.</summary>
     public string Name { get; } = name;
@@ -19,6 +21,15 @@ internal sealed class SvgNode(string name, bool isSvg, SvgNode? parent, int line
     public string? Id => this["id"];
     public IEnumerable<KeyValuePair<string, string>> Attributes => _attributes;
 
+    /// <summary>Its classes; an element carries few, those beyond some hundred are not looked at.</summary>
+    public IReadOnlySet<string> Classes => _classes ??= this["class"] is { } text ? text.Split(Blanks, MostClasses, StringSplitOptions.RemoveEmptyEntries).ToHashSet(StringComparer.Ordinal) : NoClasses;
+
+    private const int MostClasses = 200;
+    private static readonly HashSet<string> NoClasses = [];
+
+    /// <summary>What people and pieces call it: its label or id, at most so long and without what does not show.</summary>
+    public string? Called => (this["label"] ?? Id) is { } name ? ShownText.Of(name) : null;
+
     /// <summary>Attributes of SVG itself by name; of other namespaces by local name, where it is free.</summary>
     public void Add(string localName, bool foreign, string value)
     {
@@ -30,5 +41,5 @@ internal sealed class SvgNode(string name, bool isSvg, SvgNode? parent, int line
     public string? Reference => this["href"] is { Length: > 1 } href && href[0] == '#' ? href[1..] : null;
 
     /// <summary>The place for people, such as "line 12, path “star”".</summary>
-    public string Place => Id is { Length: > 0 } id ? $"line {Line}, {Name} “{(id.Length > 40 ? id[..40] : id)}”" : $"line {Line}, {Name}";
+    public string Place => Id is { Length: > 0 } id ? $"line {Line}, {ShownText.Of(Name, 40)} “{ShownText.Of(id, 40)}”" : $"line {Line}, {ShownText.Of(Name, 40)}";
 }

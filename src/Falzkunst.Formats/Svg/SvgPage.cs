@@ -1,3 +1,4 @@
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Formats.Svg;
@@ -14,24 +15,36 @@ internal sealed record SvgPage(double Width, double Height, Affine Map, double U
     /// <summary>The size of a picture without any statement of size, in CSS.</summary>
     private static readonly (double Width, double Height) DefaultPixels = (300, 150);
 
-    public static SvgPage Of(SvgNode root)
+    public static SvgPage Of(SvgNode root, Action<ReadingNote> note)
     {
         var box = SvgViewBox.Read(root["viewBox"]);
         // A percentage of the page is a percentage of what one sees, which here is the view box itself.
-        var width = root["width"]?.TrimEnd().EndsWith('%') == true ? null : SvgLength.Read(root["width"], 0);
-        var height = root["height"]?.TrimEnd().EndsWith('%') == true ? null : SvgLength.Read(root["height"], 0);
+        var width = Side(root, "width", note);
+        var height = Side(root, "height", note);
         if (box is { } b)
         {
             if (width is null && height is null) (width, height) = (b.Width, b.Height);
             width ??= height * b.Width / b.Height;
             height ??= width * b.Height / b.Width;
         }
-        var w = width is > 0 and < 1e6 ? width.Value : DefaultPixels.Width;
-        var h = height is > 0 and < 1e6 ? height.Value : DefaultPixels.Height;
+        var w = width ?? DefaultPixels.Width;
+        var h = height ?? DefaultPixels.Height;
         var map = (box is { } view ? SvgViewBox.Fit(view, w, h, root["preserveAspectRatio"]) : Affine.Identity)
             .Then(Affine.Scale(SvgLength.MmPerPixel, SvgLength.MmPerPixel));
         return new SvgPage(Math.Round(w * SvgLength.MmPerPixel, 9), Math.Round(h * SvgLength.MmPerPixel, 9), map, box?.Width ?? w, box?.Height ?? h, SvgLength.MmPerPixel);
     }
+
+    /// <summary>A stated side in pixels; null for none, for a share of what is around, and with a note for what is no size.</summary>
+    private static double? Side(SvgNode root, string side, Action<ReadingNote> note)
+    {
+        if (root[side] is not { } text || text.Trim() is "" or "auto" || text.TrimEnd().EndsWith('%')) return null;
+        if (SvgLength.Read(text, 0) is > 0 and < MostPixels and var pixels) return pixels;
+        note(new ReadingNote("page-size", $"The file says its {side} is “{ShownText.Of(text, 30)}”, which is no size; it was taken from what the drawing shows.", root.Place));
+        return null;
+    }
+
+    /// <summary>A page a kilometre wide.</summary>
+    private const double MostPixels = 1e6 / SvgLength.MmPerPixel;
 }
 
 /// <summary>The viewBox attribute and how it is fitted into a viewport.</summary>

@@ -3,15 +3,21 @@ using System.Globalization;
 namespace Falzkunst.Formats.Svg;
 
 /// <summary>Gradients by id, each answered with its middle colour.</summary>
-internal sealed class SvgPaintServers(IReadOnlyDictionary<string, SvgNode> byId, SvgStyleSheet sheet)
+internal sealed class SvgPaintServers(IReadOnlyDictionary<string, SvgNode> byId, SvgCascade styles)
 {
     private const int MostHops = 16;
+    private readonly Dictionary<string, SvgPaint?> _known = new(StringComparer.Ordinal);
 
     /// <summary>The mean colour of a gradient's stops; null where the reference is no gradient of this file.</summary>
     public SvgPaint? ColourOf(string reference)
     {
         if (!reference.StartsWith('#')) return null;
-        var id = reference[1..];
+        if (!_known.TryGetValue(reference, out var known)) _known[reference] = known = Follow(reference[1..]);
+        return known;
+    }
+
+    private SvgPaint? Follow(string id)
+    {
         for (var hop = 0; hop < MostHops && byId.TryGetValue(id, out var node) && node.Name is "linearGradient" or "radialGradient"; hop++)
         {
             var stops = node.Children.Where(c => c.Name == "stop").Select(StopColour).OfType<(string Colour, double Opacity)>().ToList();
@@ -26,16 +32,10 @@ internal sealed class SvgPaintServers(IReadOnlyDictionary<string, SvgNode> byId,
     {
         var colour = stop["stop-color"] ?? "black";
         var opacity = stop["stop-opacity"];
-        foreach (var d in sheet.For(stop))
+        foreach (var d in styles.Cascade(stop))
         {
             if (d.Name == "stop-color") colour = d.Value;
             if (d.Name == "stop-opacity") opacity = d.Value;
-        }
-        foreach (var part in (stop["style"] ?? "").Split(';'))
-        {
-            var pair = part.Split(':', 2);
-            if (pair.Length == 2 && pair[0].Trim() == "stop-color") colour = pair[1].Trim();
-            if (pair.Length == 2 && pair[0].Trim() == "stop-opacity") opacity = pair[1].Trim();
         }
         if (SvgColour.Read(colour) is not { } known) return null;
         return double.TryParse(opacity, NumberStyles.Float, CultureInfo.InvariantCulture, out var share)

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Formats.Svg;
@@ -7,9 +8,11 @@ namespace Falzkunst.Formats.Svg;
 internal static class SvgPathData
 {
     /// <summary>The paths, one for each subpath that has a segment, and whether the text was understood to its end.</summary>
-    public static (List<Path> Paths, bool Complete) Read(string data)
+    /// <param name="data">The text.</param>
+    /// <param name="budget">Each segment is drawn from it as it is read.</param>
+    public static (List<Path> Paths, bool Complete) Read(string data, Budget budget)
     {
-        var builder = new Builder();
+        var builder = new Builder(budget);
         var complete = Run(data, builder);
         builder.Finish(closed: false);
         return (builder.Paths, complete);
@@ -100,7 +103,7 @@ internal static class SvgPathData
         return true;
     }
 
-    private sealed class Builder
+    private sealed class Builder(Budget budget)
     {
         private readonly ImmutableArray<Segment>.Builder _segments = ImmutableArray.CreateBuilder<Segment>();
         private Point _start;
@@ -129,7 +132,11 @@ internal static class SvgPathData
 
         public void ArcTo(double rx, double ry, double turn, bool large, bool sweep, Point p)
         {
-            foreach (var segment in EllipticArc.FromEndpoints(At, rx, ry, turn, large, sweep, p)) _segments.Add(segment);
+            foreach (var segment in EllipticArc.FromEndpoints(At, rx, ry, turn, large, sweep, p))
+            {
+                budget.Segments(1);
+                _segments.Add(segment);
+            }
             (At, _lastCubicHandle, _lastQuadraticHandle) = (p, null, null);
         }
 
@@ -143,6 +150,8 @@ internal static class SvgPathData
 
         private void Add(Segment segment, Point? cubicHandle, Point? quadraticHandle)
         {
+            budget.Segments(1);
+            budget.Work(20);
             _segments.Add(segment);
             (At, _lastCubicHandle, _lastQuadraticHandle) = (segment.End, cubicHandle, quadraticHandle);
         }

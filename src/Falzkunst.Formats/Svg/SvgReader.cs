@@ -1,34 +1,31 @@
-using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
-using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Formats.Svg;
 
-/// <summary>Reads SVG at true size. The file is taken as hostile: nothing outside it is touched and every growth has a limit.</summary>
-public static class SvgReader
+/// <summary>Reads SVG at true size. The file is taken as hostile: nothing outside it is touched and every growth draws from the budget.</summary>
+internal static class SvgReader
 {
     /// <summary>Reads a file.</summary>
-    /// <param name="file">Its bytes.</param>
-    /// <param name="limits">How much it may ask for.</param>
     /// <exception cref="ReadRefused">The file is not read at all; what is read in part is in the drawing's notes.</exception>
-    public static Drawing Read(ReadOnlyMemory<byte> file, ReadLimits? limits = null)
+    /// <exception cref="BudgetSpent">It asks for more than it may have.</exception>
+    public static Drawing Read(ReadOnlyMemory<byte> file, Budget budget)
     {
-        limits ??= ReadLimits.Default;
-        using var time = new CancellationTokenSource(limits.Time);
-        var root = SvgTree.Read(file, limits, time.Token);
-        var notes = new NoteList(limits.Notes);
-        var sheet = new SvgStyleSheet();
+        var root = SvgTree.Read(file, budget);
+        var notes = new NoteList();
+        var sheet = new SvgStyleSheet(budget);
         var byId = new Dictionary<string, SvgNode>(StringComparer.Ordinal);
         foreach (var node in Everything(root))
         {
             if (node.Id is { } id) byId.TryAdd(id, node);
             if (node is { Name: "style", IsSvg: true }) sheet.Add(node, notes.Add);
         }
-        var page = SvgPage.Of(root);
-        var styles = new SvgStyles(sheet, new SvgPaintServers(byId, sheet), notes.Add);
-        var walker = new SvgWalker(styles, byId, limits, notes, page.PixelMm, time.Token);
+        var page = SvgPage.Of(root, notes.Add);
+        var cascade = new SvgCascade(sheet, budget);
+        var styles = new SvgStyles(cascade, new SvgPaintServers(byId, cascade), notes.Add, budget);
+        var walker = new SvgWalker(styles, byId, budget, notes, page.PixelMm);
         walker.Root(root, page);
-        return new Drawing(page.Width, page.Height, [.. walker.Shapes], walker.Images, notes.ToImmutable());
+        return new Drawing(page.Width, page.Height, [.. walker.Shapes], walker.PictureCount, notes.ToImmutable()) { Pictures = [.. walker.Pictures] };
     }
 
     private static IEnumerable<SvgNode> Everything(SvgNode root)

@@ -1,58 +1,91 @@
+using System.Globalization;
+using System.Text;
+using Falzkunst.Core.Budgets;
+
 namespace Falzkunst.Formats.Svg;
 
 /// <summary>
 /// A CSS selector of the kinds that drawing programs write: type, class, id, attribute, and the descendant and child
-/// combinators. Matched right to left.
+/// combinators. Matched right to left without backtracking.
 /// </summary>
 internal sealed class SvgSelector
 {
+    /// <summary>Parts of a selector; drawing programs write up to four.</summary>
+    private const int MostParts = 64;
+
     private readonly List<(char Combinator, Compound Compound)> _parts = [];
 
     /// <summary>CSS specificity as one number.</summary>
     public int Specificity { get; private set; }
+
+    /// <summary>A class, id or type (".a", "#a", "a") that every element it matches has; null where there is none.</summary>
+    public string? Key => _parts[^1].Compound.Key;
 
     /// <summary>Reads one selector (no commas); null for kinds that are not understood.</summary>
     public static SvgSelector? Read(string text)
     {
         var selector = new SvgSelector();
         var combinator = ' ';
-        foreach (var token in text.Replace(">", " > ", StringComparison.Ordinal).Split(' ', StringSplitOptions.RemoveEmptyEntries))
+        foreach (var token in text.Replace(">", " > ", StringComparison.Ordinal).Split([' ', '\t', '\r', '\n'], StringSplitOptions.RemoveEmptyEntries))
         {
             if (token == ">")
             {
                 combinator = '>';
                 continue;
             }
-            if (Compound.Read(token) is not { } compound) return null;
+            if (selector._parts.Count == MostParts || Compound.Read(token) is not { } compound) return null;
             selector._parts.Add((combinator, compound));
-            selector.Specificity += compound.Specificity;
+            selector.Specificity = (int)Math.Min(int.MaxValue, (long)selector.Specificity + compound.Specificity);
             combinator = ' ';
         }
         return selector._parts.Count > 0 ? selector : null;
     }
 
-    public bool Matches(SvgNode node) => Matches(node, _parts.Count - 1);
-
-    private bool Matches(SvgNode node, int part)
+    /// <summary>
+    /// The element matches. What is joined by child combinators is one run; each run is matched at the nearest ancestor where
+    /// it fits, which leaves most to the runs before it, so that no choice is ever taken back.
+    /// </summary>
+    public bool Matches(SvgNode node, Budget budget)
     {
-        if (!_parts[part].Compound.Matches(node)) return false;
-        if (part == 0) return true;
-        for (var up = node.Parent; up is not null; up = up.Parent)
+        var part = _parts.Count - 1;
+        if (RunUp(node, part, budget) is not { } rest) return false;
+        var (at, left) = rest;
+        while (left >= 0)
         {
-            if (Matches(up, part - 1)) return true;
-            if (_parts[part].Combinator == '>') return false;
+            for (at = at.Parent; ; at = at.Parent)
+            {
+                if (at is null) return false;
+                if (RunUp(at, left, budget) is not { } further) continue;
+                (at, left) = further;
+                break;
+            }
         }
-        return false;
+        return true;
+    }
+
+    /// <summary>Matches a run of parts joined by child combinators that ends at a node: where it began, and the part before it.</summary>
+    private (SvgNode At, int Left)? RunUp(SvgNode node, int part, Budget budget)
+    {
+        while (true)
+        {
+            budget.Work(2);
+            if (!_parts[part].Compound.Matches(node, budget)) return null;
+            if (part == 0 || _parts[part].Combinator == ' ') return (node, part - 1);
+            if (node.Parent is not { } parent) return null;
+            (node, part) = (parent, part - 1);
+        }
     }
 
     private sealed class Compound
     {
         private string? _type;
         private string? _id;
-        private readonly List<string> _classes = [];
+        private readonly HashSet<string> _classes = new(StringComparer.Ordinal);
         private readonly List<(string Name, string? Value)> _attributes = [];
 
         public int Specificity => (_id is null ? 0 : 10000) + (_classes.Count + _attributes.Count) * 100 + (_type is null ? 0 : 1);
+
+        public string? Key => _id is not null ? "#" + _id : _classes.Count > 0 ? "." + _classes.First() : _type;
 
         public static Compound? Read(string text)
         {
@@ -71,16 +104,13 @@ internal sealed class SvgSelector
                     var close = text.IndexOf(']', at);
                     if (close < 0) return null;
                     var inside = text[(at + 1)..close].Split('=', 2);
-                    if (inside[0].Any(c => !IsNameChar(c))) return null;
+                    if (inside[0].Length == 0 || inside[0].Any(c => !IsNameChar(c))) return null;
                     compound._attributes.Add((inside[0], inside.Length == 2 ? inside[1].Trim('"', '\'') : null));
                     at = close + 1;
                     continue;
                 }
                 if (kind is '.' or '#') at++;
-                var from = at;
-                while (at < text.Length && IsNameChar(text[at])) at++;
-                if (at == from) return null;
-                var name = text[from..at];
+                if (Name(text, ref at) is not { Length: > 0 } name) return null;
                 if (kind == '.') compound._classes.Add(name);
                 else if (kind == '#') compound._id = name;
                 else compound._type = name;
@@ -88,19 +118,34 @@ internal sealed class SvgSelector
             return compound;
         }
 
-        private static bool IsNameChar(char c) => char.IsLetterOrDigit(c) || c is '-' or '_' or '\\';
+        /// <summary>An identifier with its escapes resolved (CSS Syntax Level 3, 4.3.7).</summary>
+        private static string Name(string text, ref int at)
+        {
+            var name = new StringBuilder();
+            while (at < text.Length && (IsNameChar(text[at]) || text[at] == '\\'))
+            {
+                if (text[at] != '\\')
+                {
+                    name.Append(text[at++]);
+                    continue;
+                }
+                var from = ++at;
+                while (at < text.Length && at - from < 6 && char.IsAsciiHexDigit(text[at])) at++;
+                if (at > from && int.TryParse(text.AsSpan(from, at - from), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var code) && Rune.TryCreate(code, out var rune)) name.Append(rune);
+                else if (at < text.Length) name.Append(text[at++]);
+            }
+            return name.ToString();
+        }
 
-        public bool Matches(SvgNode node)
+        private static bool IsNameChar(char c) => char.IsLetterOrDigit(c) || c is '-' or '_';
+
+        public bool Matches(SvgNode node, Budget budget)
         {
             if (_type is not null && !_type.Equals(node.Name, StringComparison.Ordinal)) return false;
             if (_id is not null && _id != node.Id) return false;
-            if (_classes.Count > 0)
-            {
-                if (node["class"] is not { } has) return false;
-                var classes = has.Split([' ', '\t', '\r', '\n'], StringSplitOptions.RemoveEmptyEntries);
-                if (!_classes.All(classes.Contains)) return false;
-            }
-            return _attributes.All(a => node[a.Name] is { } value && (a.Value is null || a.Value == value));
+            budget.Work(_classes.Count + _attributes.Count);
+            return (_classes.Count == 0 || _classes.IsSubsetOf(node.Classes))
+                && _attributes.TrueForAll(a => node[a.Name] is { } value && (a.Value is null || a.Value == value));
         }
     }
 }

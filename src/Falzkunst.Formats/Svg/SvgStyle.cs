@@ -28,11 +28,20 @@ internal sealed record SvgStyle
     public double DashOffset { get; init; }
     public bool Visible { get; init; } = true;
 
+    /// <summary>How the element is read where it is part of a clip path.</summary>
+    public bool ClipEvenOdd { get; init; }
+
     // Not inherited.
     public double Opacity { get; init; } = 1;
     public bool Displayed { get; init; } = true;
     public bool NonScalingStroke { get; init; }
     public string? Transform { get; init; }
+
+    /// <summary>Id of the clip path that it is cut off at; null for none.</summary>
+    public string? ClipPath { get; init; }
+
+    /// <summary>What reaches out of its viewport is shown all the same; null where nothing was said.</summary>
+    public bool? ShowsOverflow { get; init; }
 
     /// <summary>Opacities of all groups around, multiplied.</summary>
     public double GroupOpacity { get; init; } = 1;
@@ -40,7 +49,7 @@ internal sealed record SvgStyle
     /// <summary>What a child begins with.</summary>
     public SvgStyle ForChild() => this with
     {
-        GroupOpacity = GroupOpacity * Opacity, Opacity = 1, Displayed = true, NonScalingStroke = false, Transform = null,
+        GroupOpacity = GroupOpacity * Opacity, Opacity = 1, Displayed = true, NonScalingStroke = false, Transform = null, ClipPath = null, ShowsOverflow = null,
     };
 
     /// <summary>The look in millimetres.</summary>

@@ -1,78 +1,79 @@
-using ExCSS;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Formats.Svg;
 
 /// <summary>The style elements of a file: which declarations hold for an element, weakest first.</summary>
-internal sealed class SvgStyleSheet
+internal sealed class SvgStyleSheet(Budget budget)
 {
-    private const int MostCharacters = 1_000_000;
-    private readonly List<(SvgSelector Selector, List<Declaration> Declarations)> _rules = [];
-    private readonly Dictionary<string, List<int>> _byClass = new(StringComparer.Ordinal);
-    private readonly List<int> _general = [];
+    private readonly List<(SvgSelector Selector, List<CssDeclaration> Declarations)> _rules = [];
 
-    internal readonly record struct Declaration(string Name, string Value, bool Important);
+    /// <summary>Rules by what their last part asks for, so that an element is compared with few of them.</summary>
+    private readonly Dictionary<string, List<int>> _byKey = new(StringComparer.Ordinal);
+    private readonly List<int> _general = [];
 
     public bool IsEmpty => _rules.Count == 0;
 
     public void Add(SvgNode style, Action<ReadingNote> note)
     {
-        if (style.Text.Length > MostCharacters)
+        if (style["type"] is { Length: > 0 } type && type != "text/css") return;
+        void PassedOver(string what) => note(new ReadingNote("style-rule",
+            what == "nested" ? "A style rule inside another was left out." : $"A style rule of the kind “{what}” was left out.", style.Place));
+        foreach (var rule in new CssReader(style.Text, budget).Rules(PassedOver))
         {
-            note(new ReadingNote("style-sheet", "A style sheet is too long and was left out.", style.Place));
+            foreach (var one in rule.Selectors.Split(',')) Add(one, rule.Declarations, style, note);
+        }
+    }
+
+    private void Add(string text, List<CssDeclaration> declarations, SvgNode style, Action<ReadingNote> note)
+    {
+        budget.Work(20 + text.Length);
+        if (SvgSelector.Read(text) is not { } selector)
+        {
+            // States such as :hover never hold here.
+            if (!text.Contains(':', StringComparison.Ordinal)) note(new ReadingNote("style-rule", $"The style selector “{Short(text.Trim())}” was not understood.", style.Place));
             return;
         }
-        if (style["type"] is { Length: > 0 } type && type != "text/css") return;
-        var parser = new StylesheetParser(
-            includeUnknownRules: true, includeUnknownDeclarations: true, tolerateInvalidSelectors: true,
-            tolerateInvalidValues: true, tolerateInvalidConstraints: true, preserveComments: false);
-        var sheet = parser.Parse(style.Text);
-        foreach (var rule in sheet.Children.OfType<IRule>())
-        {
-            if (rule is IStyleRule styled) Add(styled, style, note);
-            else note(new ReadingNote("style-rule", $"A style rule of the kind “{rule.Type}” was left out.", style.Place));
-        }
+        var fitting = _general;
+        if (selector.Key is { } key && !_byKey.TryGetValue(key, out fitting!)) _byKey[key] = fitting = [];
+        fitting.Add(_rules.Count);
+        _rules.Add((selector, declarations));
     }
 
-    private void Add(IStyleRule rule, SvgNode style, Action<ReadingNote> note)
-    {
-        var declarations = rule.Style.Select(p => new Declaration(p.Name, p.Value, p.IsImportant)).ToList();
-        foreach (var one in rule.SelectorText.Split(','))
-        {
-            if (SvgSelector.Read(one) is { } selector)
-            {
-                var last = one.Trim().Split([' ', '>'])[^1];
-                if (last.Length > 1 && last[0] == '.' && last[1..].All(c => char.IsLetterOrDigit(c) || c is '-' or '_'))
-                {
-                    if (!_byClass.TryGetValue(last[1..], out var list)) _byClass[last[1..]] = list = [];
-                    list.Add(_rules.Count);
-                }
-                else
-                {
-                    _general.Add(_rules.Count);
-                }
-                _rules.Add((selector, declarations));
-            }
-            else if (!one.Contains(':', StringComparison.Ordinal))
-            {
-                note(new ReadingNote("style-rule", $"The style selector “{one.Trim()}” was not understood.", style.Place));
-            }
-        }
-    }
+    private static string Short(string text) => text.Length > 40 ? text[..40] + "…" : text;
 
-    /// <summary>Declarations of all matching rules, weakest first, important ones last.</summary>
-    public IEnumerable<Declaration> For(SvgNode node)
+    /// <summary>Declarations of all matching rules, by specificity and then by order (CSS Cascading Level 3, 6.1); important ones are marked.</summary>
+    public List<CssDeclaration> For(SvgNode node)
     {
         if (_rules.Count == 0) return [];
-        IEnumerable<int> candidates = _general;
-        if (node["class"] is { } classes)
+        var matching = new List<int>();
+        void Look(string key)
         {
-            foreach (var name in classes.Split([' ', '\t', '\r', '\n'], StringSplitOptions.RemoveEmptyEntries))
+            if (!_byKey.TryGetValue(key, out var list)) return;
+            foreach (var i in list)
             {
-                if (_byClass.TryGetValue(name, out var list)) candidates = candidates.Concat(list);
+                if (_rules[i].Selector.Matches(node, budget)) matching.Add(i);
             }
         }
-        var matching = candidates.Where(i => _rules[i].Selector.Matches(node)).OrderBy(i => _rules[i].Selector.Specificity).ThenBy(i => i).ToList();
-        return matching.Count == 0 ? [] : matching.SelectMany(i => _rules[i].Declarations).OrderBy(d => d.Important);
+        foreach (var i in _general)
+        {
+            if (_rules[i].Selector.Matches(node, budget)) matching.Add(i);
+        }
+        Look(node.Name);
+        if (node.Id is { } id) Look("#" + id);
+        foreach (var name in node.Classes)
+        {
+            budget.Work();
+            Look("." + name);
+        }
+        if (matching.Count == 0) return [];
+        matching.Sort((a, b) => _rules[a].Selector.Specificity.CompareTo(_rules[b].Selector.Specificity) is var by and not 0 ? by : a.CompareTo(b));
+        var declarations = new List<CssDeclaration>();
+        foreach (var i in matching)
+        {
+            budget.Work(_rules[i].Declarations.Count);
+            declarations.AddRange(_rules[i].Declarations);
+        }
+        return declarations;
     }
 }

@@ -1,20 +1,21 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Formats.Svg;
 
 /// <summary>
-/// Computes styles: presentation attributes, then style sheets, then the style attribute. Properties that paint something
-/// this reader does not keep leave a note.
+/// Computes styles: presentation attributes, then style sheets and the style attribute as they cascade. Properties that paint
+/// something this reader does not keep leave a note.
 /// </summary>
-internal sealed class SvgStyles(SvgStyleSheet sheet, SvgPaintServers servers, Action<ReadingNote> note)
+internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Action<ReadingNote> note, Budget budget)
 {
     private static readonly HashSet<string> Presentation = new(StringComparer.Ordinal)
     {
         "fill", "stroke", "color", "fill-opacity", "stroke-opacity", "stroke-width", "fill-rule", "stroke-linecap",
         "stroke-linejoin", "stroke-miterlimit", "stroke-dasharray", "stroke-dashoffset", "visibility", "opacity", "display",
-        "vector-effect", "clip-path", "mask", "filter", "marker", "marker-start", "marker-mid", "marker-end",
+        "vector-effect", "clip-path", "clip-rule", "overflow", "mask", "filter", "marker", "marker-start", "marker-mid", "marker-end",
     };
 
     public SvgStyle Compute(SvgNode node, SvgStyle parent, double viewport)
@@ -27,31 +28,13 @@ internal sealed class SvgStyles(SvgStyleSheet sheet, SvgPaintServers servers, Ac
         {
             if (Presentation.Contains(name)) declared.Add((name, value));
         }
-        if (!sheet.IsEmpty)
-        {
-            foreach (var d in sheet.For(node)) declared.Add((d.Name, d.Value));
-        }
-        if (node["style"] is { Length: > 0 } inline)
-        {
-            foreach (var d in Inline(inline)) declared.Add(d);
-        }
+        foreach (var d in cascade.Cascade(node)) declared.Add((d.Name, d.Value));
         if (declared.FindLast(d => d.Name == "color") is { Value: not null } colour) style = Apply(style, inherited, colour.Name, colour.Value, node, viewport);
         foreach (var (name, value) in declared)
         {
             if (name != "color") style = Apply(style, inherited, name, value, node, viewport);
         }
         return style;
-    }
-
-    private static IEnumerable<(string Name, string Value)> Inline(string text)
-    {
-        foreach (var part in text.Split(';'))
-        {
-            var colon = part.IndexOf(':', StringComparison.Ordinal);
-            if (colon <= 0) continue;
-            yield return (part[..colon].Trim().ToLowerInvariant(),
-                part[(colon + 1)..].Replace("!important", "", StringComparison.OrdinalIgnoreCase).Trim());
-        }
     }
 
     private SvgStyle Apply(SvgStyle s, SvgStyle inherited, string name, string value, SvgNode node, double viewport)
@@ -77,8 +60,11 @@ internal sealed class SvgStyles(SvgStyleSheet sheet, SvgPaintServers servers, Ac
             case "display": return s with { Displayed = value != "none" };
             case "vector-effect": return s with { NonScalingStroke = value == "non-scaling-stroke" };
             case "transform": return s with { Transform = value };
-            case "clip-path" or "mask" or "filter" when value is not "none":
-                note(new ReadingNote(name, $"The {name.Replace('-', ' ')} of a shape was not applied; the shape is shown whole.", node.Place));
+            case "clip-rule": return inherit ? s : s with { ClipEvenOdd = value == "evenodd" };
+            case "overflow": return s with { ShowsOverflow = value is "visible" or "auto" };
+            case "clip-path": return s with { ClipPath = value == "none" ? null : Reference(value) ?? NotApplied(name, node) };
+            case "mask" or "filter" when value is not "none":
+                NotApplied(name, node);
                 return s;
             case "marker" or "marker-start" or "marker-mid" or "marker-end" when value is not "none":
                 note(new ReadingNote("marker", "Arrow heads and other markers on a line were left out.", node.Place));
@@ -91,8 +77,23 @@ internal sealed class SvgStyles(SvgStyleSheet sheet, SvgPaintServers servers, Ac
         }
     }
 
-    private SvgPaint? Paint(string value, SvgStyle style, SvgNode node)
+    private string? NotApplied(string name, SvgNode node)
     {
+        note(new ReadingNote(name, $"The {name.Replace('-', ' ')} of a shape was not applied; the shape is shown whole.", node.Place));
+        return null;
+    }
+
+    /// <summary>The id in "url(#id)"; null for anything else.</summary>
+    private static string? Reference(string value)
+    {
+        if (!value.StartsWith("url(", StringComparison.Ordinal) || !value.EndsWith(')')) return null;
+        var target = value[4..^1].Trim(' ', '"', '\'');
+        return target.Length > 1 && target[0] == '#' ? target[1..] : null;
+    }
+
+    private SvgPaint? Paint(string value, SvgStyle style, SvgNode node, bool isFallback = false)
+    {
+        budget.Work(1 + value.Length / 8);
         if (value is "none" or "") return SvgPaint.None;
         if (value.Equals("currentColor", StringComparison.OrdinalIgnoreCase)) return new SvgPaint(style.Colour, 1);
         if (value.StartsWith("url(", StringComparison.Ordinal))
@@ -107,10 +108,10 @@ internal sealed class SvgStyles(SvgStyleSheet sheet, SvgPaintServers servers, Ac
             }
             var fallback = value[(close + 1)..].Trim();
             note(new ReadingNote("pattern", "A pattern fill was left out.", node.Place));
-            return fallback.Length > 0 ? Paint(fallback, style, node) : SvgPaint.None;
+            return fallback.Length > 0 && !isFallback ? Paint(fallback, style, node, isFallback: true) : SvgPaint.None;
         }
         if (SvgColour.Read(value) is { } known) return new SvgPaint(known.Colour, known.Opacity);
-        note(new ReadingNote("colour", $"The colour “{(value.Length > 30 ? value[..30] : value)}” was not understood.", node.Place));
+        note(new ReadingNote("colour", $"The colour “{ShownText.Of(value, 30)}” was not understood.", node.Place));
         return null;
     }
 
@@ -124,7 +125,7 @@ internal sealed class SvgStyles(SvgStyleSheet sheet, SvgPaintServers servers, Ac
 
     private static ImmutableArray<double> Dashes(string value, double viewport)
     {
-        if (value == "none") return [];
+        if (value == "none" || value.Length > 2000) return [];
         var lengths = value.Split([',', ' ', '\t', '\n', '\r'], StringSplitOptions.RemoveEmptyEntries)
             .Select(part => SvgLength.Read(part, viewport)).ToList();
         if (lengths.Count is 0 or > 64 || lengths.Any(l => l is not >= 0) || lengths.Sum() is not > 0) return [];

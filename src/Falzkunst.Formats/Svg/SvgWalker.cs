@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
@@ -8,38 +9,41 @@ namespace Falzkunst.Formats.Svg;
 internal sealed class SvgWalker(
     SvgStyles styles,
     IReadOnlyDictionary<string, SvgNode> byId,
-    ReadLimits limits,
+    Budget budget,
     NoteList notes,
-    double pageScale,
-    CancellationToken time)
+    double pageScale)
 {
     private const int DeepestReuse = 24;
     private readonly List<string> _reusing = [];
-    private int _segments;
-    private int _visited;
+    private readonly SvgClips _clips = new(styles, byId, budget, notes);
 
     public List<DrawnShape> Shapes { get; } = [];
-    public int Images { get; private set; }
+    public List<DrawnPicture> Pictures { get; } = [];
+
+    /// <summary>Pictures that the file shows, those included that were left out.</summary>
+    public int PictureCount { get; private set; }
 
     /// <summary>What an element lies in.</summary>
     private sealed record Around(
-        Affine Map, SvgStyle Style, ImmutableArray<string> Groups, Operation? Declared, double Width, double Height);
+        Affine Map, SvgStyle Style, ImmutableArray<string> Groups, Operation? Declared, double Width, double Height, ImmutableArray<ClipArea> Clips, int Depth);
 
     public void Root(SvgNode root, SvgPage page)
     {
-        var outside = new Around(page.Map, SvgStyle.Initial, [], null, page.UserWidth, page.UserHeight);
+        var outside = new Around(page.Map, SvgStyle.Initial, [], null, page.UserWidth, page.UserHeight, [], 0);
         var style = styles.Compute(root, SvgStyle.Initial, page.UserWidth);
         if (style.Displayed) Children(root, outside with { Style = style });
     }
 
     private void Children(SvgNode node, Around around)
     {
-        foreach (var child in node.Children) Visit(child, around);
+        var inside = around with { Depth = around.Depth + 1 };
+        foreach (var child in node.Children) Visit(child, inside);
     }
 
     private void Visit(SvgNode node, Around around)
     {
-        if ((++_visited & 255) == 0) Checks.Time(time);
+        budget.Deep(around.Depth);
+        budget.Work(30);
         if (!node.IsSvg) return;
         switch (node.Name)
         {
@@ -56,7 +60,7 @@ internal sealed class SvgWalker(
                 Use(node, around);
                 break;
             case "image":
-                if (Enter(node, around) is { Style.Visible: true }) Image(node);
+                if (Enter(node, around) is { Style.Visible: true } here) Picture(node, here);
                 break;
             case "text" or "foreignObject" or "video" or "iframe":
                 if (Enter(node, around) is { Style.Visible: true })
@@ -88,6 +92,7 @@ internal sealed class SvgWalker(
         var style = styles.Compute(node, around.Style, around.Width);
         if (!style.Displayed) return null;
         var text = style.Transform ?? node["transform"];
+        budget.Work(20 + (text?.Length ?? 0));
         var map = SvgTransform.Read(text);
         if (map is null)
         {
@@ -96,13 +101,14 @@ internal sealed class SvgWalker(
         }
         if (style.Opacity is > 0 and < 1 && node.Children.Count > 1)
             notes.Add(new ReadingNote("group-opacity", "A group that shines through as a whole now does so shape by shape.", node.Place));
-        var name = node["label"] ?? node.Id;
+        var placed = map.Value.Then(around.Map);
         return around with
         {
-            Map = map.Value.Then(around.Map),
+            Map = placed,
             Style = style,
-            Groups = SvgBasicShapes.IsShape(node.Name) || string.IsNullOrWhiteSpace(name) ? around.Groups : around.Groups.Add(name.Trim()),
+            Groups = SvgBasicShapes.IsShape(node.Name) || string.IsNullOrWhiteSpace(node.Called) ? around.Groups : around.Groups.Add(node.Called.Trim()),
             Declared = DeclaredBy(node) ?? around.Declared,
+            Clips = style.ClipPath is { } clip ? around.Clips.AddRange(_clips.Of(clip, node, placed, style, around.Width, around.Height)) : around.Clips,
         };
     }
 
@@ -119,18 +125,18 @@ internal sealed class SvgWalker(
         }
         if (!byId.TryGetValue(id, out var target))
         {
-            notes.Add(new ReadingNote("reference", $"A reference to “{id}” leads nowhere.", node.Place));
+            notes.Add(new ReadingNote("reference", $"A reference to “{ShownText.Of(id, 40)}” leads nowhere.", node.Place));
             return;
         }
         if (_reusing.Contains(id) || _reusing.Count >= DeepestReuse)
         {
-            notes.Add(new ReadingNote("reference", $"A reference to “{id}” leads back to itself and was left out.", node.Place));
+            notes.Add(new ReadingNote("reference", $"A reference to “{ShownText.Of(id, 40)}” leads back to itself and was left out.", node.Place));
             return;
         }
         _reusing.Add(id);
         var x = SvgLength.Read(node["x"], around.Width) ?? 0;
         var y = SvgLength.Read(node["y"], around.Height) ?? 0;
-        var placed = inside with { Map = Affine.Move(x, y).Then(inside.Map) };
+        var placed = inside with { Map = Affine.Move(x, y).Then(inside.Map), Depth = inside.Depth + 1 };
         if (target.Name is "symbol" or "svg")
         {
             if (Enter(target, placed) is { } inTarget) Viewport(target, node, inTarget);
@@ -142,12 +148,12 @@ internal sealed class SvgWalker(
         _reusing.RemoveAt(_reusing.Count - 1);
     }
 
-    /// <summary>The children of a symbol or inner svg, fitted into its viewport.</summary>
+    /// <summary>The children of a symbol or inner svg, fitted into its viewport and cut off there.</summary>
     private void Viewport(SvgNode node, SvgNode sizedBy, Around around)
     {
-        var inner = node.Name == "svg" && sizedBy == node;
-        var x = inner ? SvgLength.Read(node["x"], around.Width) ?? 0 : 0;
-        var y = inner ? SvgLength.Read(node["y"], around.Height) ?? 0 : 0;
+        // A symbol has no place of its own; an svg keeps its place also where it is reached by a use.
+        var x = node.Name == "svg" ? SvgLength.Read(node["x"], around.Width) ?? 0 : 0;
+        var y = node.Name == "svg" ? SvgLength.Read(node["y"], around.Height) ?? 0 : 0;
         var w = SvgLength.Read(sizedBy["width"], around.Width) ?? SvgLength.Read(node["width"], around.Width) ?? around.Width;
         var h = SvgLength.Read(sizedBy["height"], around.Height) ?? SvgLength.Read(node["height"], around.Height) ?? around.Height;
         if (!(w > 0) || !(h > 0)) return;
@@ -156,21 +162,36 @@ internal sealed class SvgWalker(
         Children(node, around with
         {
             Map = map.Then(Affine.Move(x, y)).Then(around.Map), Width = view?.Width ?? w, Height = view?.Height ?? h,
+            Clips = around.Style.ShowsOverflow == true ? around.Clips
+                : around.Clips.Add(new ClipArea([Path.Rectangle(x, y, w, h).Map(around.Map)], isEvenOdd: false, budget)),
         });
     }
 
-    private void Image(SvgNode node)
+    private void Picture(SvgNode node, Around around)
     {
-        Images++;
-        var outside = node["href"] is not { } href || !href.StartsWith("data:", StringComparison.OrdinalIgnoreCase);
-        notes.Add(new ReadingNote("image",
-            outside ? "A picture outside the file was left out." : "An embedded picture was left out.", node.Place));
+        PictureCount++;
+        var (x, y) = (SvgLength.Read(node["x"], around.Width) ?? 0, SvgLength.Read(node["y"], around.Height) ?? 0);
+        var (w, h) = (SvgLength.Read(node["width"], around.Width), SvgLength.Read(node["height"], around.Height));
+        var data = DataAddress.Read(node["href"]);
+        budget.Work(node["href"]?.Length ?? 0);
+        if (data is not { } picture)
+        {
+            notes.Add(new ReadingNote("image", "A picture outside the file was left out.", node.Place));
+            return;
+        }
+        if (w is not > 0 || h is not > 0)
+        {
+            notes.Add(new ReadingNote("image", "An embedded picture that says no size was left out.", node.Place));
+            return;
+        }
+        notes.Add(new ReadingNote("image", "An embedded picture was kept with its place; it is not drawn yet.", node.Place));
+        Pictures.Add(new DrawnPicture(picture.Content, picture.MediaType, Affine.Move(x, y).Then(around.Map), w.Value, h.Value, Shapes.Count, node.Called, around.Groups, node.Place));
     }
 
     private void Shape(SvgNode node, Around around)
     {
         if (Enter(node, around) is not { Style.Visible: true } here) return;
-        var (paths, complete) = SvgBasicShapes.Read(node, around.Width, around.Height);
+        var (paths, complete) = SvgBasicShapes.Read(node, around.Width, around.Height, budget);
         if (!complete) notes.Add(new ReadingNote("path-data", "A line has an error in its data; it was read up to there.", node.Place));
         if (paths.Count == 0) return;
         var scale = here.Map.MeanScale;
@@ -182,13 +203,13 @@ internal sealed class SvgWalker(
         }
         if (appearance.Stroke is not null && IsUneven(here.Map))
             notes.Add(new ReadingNote("uneven-stroke", "A stroke that was stretched more one way than the other is now even.", node.Place));
-        var mapped = paths.Select(p => p.Map(here.Map)).Where(IsSane).ToImmutableArray();
-        if (mapped.Length < paths.Count) notes.Add(new ReadingNote("path-data", "A line far off the page was left out.", node.Place));
-        if (mapped.IsEmpty) return;
-        _segments += mapped.Sum(p => p.Segments.Length);
-        if (_segments > limits.Segments) throw new ReadRefused("too-many-segments", $"The lines have more than {limits.Segments:N0} segments. Simplify the drawing or split it.");
-        if (Shapes.Count >= limits.Shapes) throw new ReadRefused("too-many-shapes", $"The file draws more than {limits.Shapes:N0} shapes. Split the drawing into parts.");
-        Shapes.Add(new DrawnShape(mapped, appearance, node["label"] ?? node.Id, here.Groups, here.Declared, node.Place));
+        var mapped = paths.Select(p => p.Map(here.Map)).Where(IsSane).ToList();
+        if (mapped.Count < paths.Count) notes.Add(new ReadingNote("path-data", "A line far off the page was left out.", node.Place));
+        var shown = here.Clips.Aggregate((IReadOnlyList<Path>)mapped, (left, clip) => SvgClips.Clipped(left, appearance, clip));
+        if (shown.Count == 0) return;
+        if (!ReferenceEquals(shown, mapped)) budget.Segments(shown.Sum(p => p.Segments.Length));
+        budget.Shape();
+        Shapes.Add(new DrawnShape([.. shown], appearance, node.Called, here.Groups, here.Declared, node.Place));
     }
 
     private static bool IsUneven(Affine map)

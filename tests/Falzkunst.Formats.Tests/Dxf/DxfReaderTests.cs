@@ -51,7 +51,7 @@ public sealed class DxfReaderTests(DxfFiles files) : IClassFixture<DxfFiles>
     [InlineData("centimetres")]
     public void Every_kind_of_line_is_where_another_library_has_it(string name)
     {
-        var drawing = DxfReader.Read(files.Bytes(name));
+        var drawing = ArtReader.Read(files.Bytes(name));
         var expected = files.Lines(name);
         // The page begins at the box of all lines, y down.
         var box = expected.SelectMany(l => l).Aggregate(Box.Empty, (b, p) => b.Include(p));
@@ -67,7 +67,7 @@ public sealed class DxfReaderTests(DxfFiles files) : IClassFixture<DxfFiles>
     [Fact]
     public void Layers_colours_and_dashes_reach_the_rules()
     {
-        var drawing = DxfReader.Read(files.Bytes("millimetres"));
+        var drawing = ArtReader.Read(files.Bytes("millimetres"));
         var folds = drawing.Shapes.Where(s => s.Groups.Contains("folds")).ToList();
         Assert.NotEmpty(folds);
         Assert.All(folds, s => Assert.True(s.Appearance is { Stroke: "#0000FF", IsDashed: true }));
@@ -111,9 +111,9 @@ public sealed class DxfReaderTests(DxfFiles files) : IClassFixture<DxfFiles>
         static string Block(int i) => $"0\nBLOCK\n2\nB{i}\n10\n0\n20\n0\n" + string.Concat(Enumerable.Repeat($"0\nINSERT\n2\nB{i - 1}\n8\n0\n", 10)) + "0\nENDBLK\n";
         var text = "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nB0\n10\n0\n20\n0\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n1\n21\n1\n0\nENDBLK\n"
             + string.Concat(Enumerable.Range(1, 12).Select(Block)) + "0\nENDSEC\n0\nSECTION\n2\nENTITIES\n0\nINSERT\n2\nB12\n8\n0\n0\nENDSEC\n0\nEOF\n";
-        Assert.Throws<ReadRefused>(() => DxfReader.Read(Encoding.ASCII.GetBytes(text)));
+        Assert.Throws<ReadRefused>(() => ArtReader.Read(Encoding.ASCII.GetBytes(text)));
         var circle = text.Replace("0\nLINE\n8\n0\n10\n0\n20\n0\n11\n1\n21\n1\n", "0\nINSERT\n2\nB2\n8\n0\n", StringComparison.Ordinal);
-        Assert.Contains(DxfReader.Read(Encoding.ASCII.GetBytes(circle.Replace("B12", "B2", StringComparison.Ordinal))).Notes, n => n.Code == "reference");
+        Assert.Contains(ArtReader.Read(Encoding.ASCII.GetBytes(circle.Replace("B12", "B2", StringComparison.Ordinal))).Notes, n => n.Code == "reference");
     }
 
     [Fact]
@@ -127,7 +127,7 @@ public sealed class DxfReaderTests(DxfFiles files) : IClassFixture<DxfFiles>
             for (var i = 0; i < places.Length; i++) damaged[places[i]] = bytes[i];
             try
             {
-                ArtFile.Assemble(DxfReader.Read(damaged));
+                ArtFile.Assemble(ArtReader.Read(damaged));
             }
             catch (ReadRefused)
             {

@@ -1,5 +1,6 @@
 using System.Text;
 using CsCheck;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Formats.Svg;
 
 namespace Falzkunst.Formats.Tests.Svg;
@@ -9,8 +10,8 @@ public sealed class HostileSvgTests
 {
     private const string Open = "<svg xmlns='http://www.w3.org/2000/svg' width='10mm' height='10mm' viewBox='0 0 10 10'>";
 
-    private static string CodeOf(string text, ReadLimits? limits = null) =>
-        Assert.Throws<ReadRefused>(() => SvgReader.Read(Encoding.UTF8.GetBytes(text), limits)).Code;
+    private static string CodeOf(string text, BudgetLimits? limits = null) =>
+        Assert.Throws<ReadRefused>(() => ArtReader.Read(Encoding.UTF8.GetBytes(text), limits is null ? null : new Budget(limits))).Code;
 
     [Fact]
     public void Entities_that_grow_without_end_are_stopped()
@@ -30,7 +31,7 @@ public sealed class HostileSvgTests
             var text = $"<!DOCTYPE svg [<!ENTITY x SYSTEM 'file://{secret}'>]>{Open}<path stroke='red' d='&x;'/></svg>";
             try
             {
-                Assert.Empty(SvgReader.Read(Encoding.UTF8.GetBytes(text)).Shapes);
+                Assert.Empty(ArtReader.Read(Encoding.UTF8.GetBytes(text)).Shapes);
             }
             catch (ReadRefused e)
             {
@@ -66,7 +67,7 @@ public sealed class HostileSvgTests
     [InlineData("<?xml version='1.0' encoding='nothing-known'?><svg/>")]
     public void What_is_no_svg_is_refused_with_a_sentence(string text)
     {
-        var refusal = Assert.Throws<ReadRefused>(() => SvgReader.Read(Encoding.UTF8.GetBytes(text)));
+        var refusal = Assert.Throws<ReadRefused>(() => ArtReader.Read(Encoding.UTF8.GetBytes(text)));
         Assert.EndsWith(".", refusal.Message, StringComparison.Ordinal);
     }
 
@@ -74,9 +75,9 @@ public sealed class HostileSvgTests
     public void Depth_size_and_number_have_limits()
     {
         CodeOf(Open + string.Concat(Enumerable.Repeat("<g>", 5000)) + string.Concat(Enumerable.Repeat("</g>", 5000)) + "</svg>");
-        Assert.Equal("too-large", CodeOf(Open + new string(' ', 200) + "</svg>", new ReadLimits { Bytes = 100 }));
-        CodeOf(Open + string.Concat(Enumerable.Repeat("<g/>", 50)) + "</svg>", new ReadLimits { Elements = 20 });
-        CodeOf(Open + "<path stroke='red' d='M0 0" + string.Concat(Enumerable.Repeat("L1 1L2 2", 50)) + "'/></svg>", new ReadLimits { Segments = 20 });
+        Assert.Equal("too-large", CodeOf(Open + new string(' ', 200) + "</svg>", new BudgetLimits { Bytes = 100 }));
+        CodeOf(Open + string.Concat(Enumerable.Repeat("<g/>", 50)) + "</svg>", new BudgetLimits { Elements = 20 });
+        CodeOf(Open + "<path stroke='red' d='M0 0" + string.Concat(Enumerable.Repeat("L1 1L2 2", 50)) + "'/></svg>", new BudgetLimits { Segments = 20 });
     }
 
     [Fact]
@@ -87,7 +88,7 @@ public sealed class HostileSvgTests
         var text = $"{Open}<style>{rules}</style><g><g><g>{body}</g></g></g></svg>";
         try
         {
-            Assert.Equal(3000, SvgReader.Read(Encoding.UTF8.GetBytes(text)).Shapes.Length);
+            Assert.Equal(3000, ArtReader.Read(Encoding.UTF8.GetBytes(text)).Shapes.Length);
         }
         catch (ReadRefused e)
         {
@@ -112,7 +113,7 @@ public sealed class HostileSvgTests
             for (var i = 0; i < places.Length; i++) damaged[places[i]] = bytes[i];
             try
             {
-                ArtFile.Assemble(SvgReader.Read(damaged));
+                ArtFile.Assemble(ArtReader.Read(damaged));
             }
             catch (ReadRefused)
             {

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs.Assembling;
@@ -5,7 +6,7 @@ namespace Falzkunst.Core.Designs.Assembling;
 /// <summary>The lines of a drawing, each with its operation by declaration, rule or default, and its ring group.</summary>
 internal static class ArtLines
 {
-    public static List<ArtLine> Of(Drawing drawing, IReadOnlyList<LookRule> rules)
+    public static List<ArtLine> Of(Drawing drawing, IReadOnlyList<LookRule> rules, Budget budget)
     {
         var shared = SharedGroups(drawing);
         var lines = new List<ArtLine>();
@@ -16,6 +17,8 @@ internal static class ArtLines
             foreach (var drawn in shape.Paths)
             {
                 var path = CloseIfMeant(drawn, shape.Appearance);
+                budget.Points(path.Flat.Length);
+                budget.Work(50 + 4L * rules.Count);
                 var look = Look.Of(shape, path);
                 var rule = shape.Declared is null ? rules.FirstOrDefault(r => r.Fits(look)) : null;
                 var operation = shape.Declared ?? rule?.Operation ?? DefaultOperations.For(look);

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs.Assembling;
@@ -18,29 +19,37 @@ public static class Assembler
     /// <summary>A line shorter than this altogether cannot be made by any tool, mm.</summary>
     private const double NoLengthMm = 0.01;
 
+    /// <summary>Steps that a line takes in making a piece of it.</summary>
+    private const int WorkOfLine = 200;
+
     /// <summary>Assembles the pieces of a drawing.</summary>
     /// <param name="drawing">What was read; lines of no length and lines that repeat another are left out and reported.</param>
     /// <param name="rules">Look rules, first match wins; what the file itself declares wins over them.</param>
     /// <param name="stockFor">The stock for a piece of this fill colour (null: unfilled).</param>
     /// <param name="firstNumber">Number of the first piece.</param>
+    /// <param name="budget">What the work is drawn from; without limits where none is given.</param>
+    /// <exception cref="BudgetSpent">The drawing makes too many pieces, or takes too long.</exception>
     public static Design Assemble(
-        Drawing drawing, IReadOnlyList<LookRule> rules, Func<string?, string> stockFor, int firstNumber = 1)
+        Drawing drawing, IReadOnlyList<LookRule> rules, Func<string?, string> stockFor, int firstNumber = 1, Budget? budget = null)
     {
+        budget ??= Budget.Unlimited;
         var findings = new List<Finding>();
-        var lines = ArtLines.Of(drawing, rules);
+        var lines = ArtLines.Of(drawing, rules, budget);
         lines = DropLinesOfNoLength(lines, findings);
-        lines = Chains.Close(lines);
-        (lines, var doubled) = DoubledLines.Part(lines);
+        lines = Chains.Close(lines, budget);
+        (lines, var doubled) = DoubledLines.Part(lines, budget);
         findings.AddRange(doubled.Select(d => new Finding(
             FindingCodes.DoubledLine, Severity.Minor, null, null, d.Path.Bounds.Centre) { Place = d.Place }));
 
-        var drafts = PieceNesting.Nest([.. lines.Where(l => l.IsRing)]);
-        var loose = LinesOnPieces.Attach(drafts, [.. lines.Where(l => !l.IsRing)]);
+        var drafts = PieceNesting.Nest([.. lines.Where(l => l.IsRing)], budget);
+        budget.Pieces(drafts.Count);
+        var loose = LinesOnPieces.Attach(drafts, [.. lines.Where(l => !l.IsRing)], budget);
         var names = PieceNames.For(drafts);
 
         var pieces = ImmutableArray.CreateBuilder<Piece>(drafts.Count);
         for (var i = 0; i < drafts.Count; i++)
         {
+            budget.Work(WorkOfLine * (1 + drafts[i].Openings.Count + drafts[i].Lines.Count));
             pieces.Add(Finish(drafts[i], Design.PieceId(firstNumber + i), names[i], stockFor(drafts[i].Outline.Line.Look.Fill)));
         }
         return new Design(pieces.ToImmutable(), [], [.. findings], firstNumber + drafts.Count).PlusLoose(loose.Select(l => ToLine(l, Affine.Identity)));

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs.Assembling;
@@ -9,61 +10,66 @@ namespace Falzkunst.Core.Designs.Assembling;
 /// </summary>
 internal static class Chains
 {
-    public static List<ArtLine> Close(IReadOnlyList<ArtLine> lines)
+    public static List<ArtLine> Close(IReadOnlyList<ArtLine> lines, Budget budget)
     {
         var result = new List<ArtLine>(lines.Count);
         foreach (var group in lines.GroupBy(l => (l.Look, l.Operation, l.Group, Loose: l.Path.IsClosed || l.Operation != Operation.Cut)))
         {
             if (group.Key.Loose) result.AddRange(group);
-            else result.AddRange(CloseAlike([.. group]));
+            else result.AddRange(CloseAlike([.. group], budget));
         }
         return [.. result.OrderBy(l => l.Order)];
     }
 
-    private static IEnumerable<ArtLine> CloseAlike(List<ArtLine> lines)
+    private static IEnumerable<ArtLine> CloseAlike(List<ArtLine> lines, Budget budget)
     {
         var corners = new Corners();
         var ends = lines.Select(l => (From: corners.At(l.Path.Start), To: corners.At(l.Path.End))).ToList();
-        var touching = ends
-            .SelectMany((e, i) => new[] { (Corner: e.From, Line: i), (Corner: e.To, Line: i) })
-            .ToLookup(t => t.Corner, t => t.Line);
+        var touching = new List<int>[corners.Count];
+        for (var i = 0; i < touching.Length; i++) touching[i] = [];
+        for (var i = 0; i < ends.Count; i++)
+        {
+            budget.Work(20);
+            touching[ends[i].From].Add(i);
+            touching[ends[i].To].Add(i);
+        }
         var used = new bool[lines.Count];
         for (var first = 0; first < lines.Count; first++)
         {
             if (used[first]) continue;
-            if (Walk(first) is { } ring)
+            var (steps, closes) = Walk(first);
+            // A course that ends in the open, or where three meet, closes from none of its lines.
+            foreach (var (line, _) in steps) used[line] = true;
+            if (closes)
             {
-                foreach (var (line, _) in ring) used[line] = true;
                 yield return lines[first] with
                 {
-                    Path = Join(ring.Select(step => step.Back ? lines[step.Line].Path.Reversed() : lines[step.Line].Path)),
+                    Path = Join(steps.Select(step => step.Back ? lines[step.Line].Path.Reversed() : lines[step.Line].Path)),
                     Look = lines[first].Look with { Closed = true },
                 };
             }
             else
             {
-                used[first] = true;
-                yield return lines[first];
+                foreach (var (line, _) in steps) yield return lines[line];
             }
         }
 
-        List<(int Line, bool Back)>? Walk(int first)
+        (List<(int Line, bool Back)> Steps, bool Closes) Walk(int first)
         {
             var steps = new List<(int Line, bool Back)> { (first, false) };
             var (home, at) = (ends[first].From, ends[first].To);
-            if (home == at) return null;
             while (at != home)
             {
-                var here = touching[at].ToList();
-                if (here.Count != 2) return null;
+                budget.Work(4);
+                var here = touching[at];
+                if (here.Count != 2) return (steps, false);
                 var next = here[0] == steps[^1].Line ? here[1] : here[0];
-                if (used[next] || next == steps[^1].Line) return null;
+                if (used[next] || next == steps[^1].Line) return (steps, false);
                 var back = ends[next].To == at;
                 steps.Add((next, back));
                 at = back ? ends[next].From : ends[next].To;
-                if (steps.Count > lines.Count) return null;
             }
-            return touching[home].Count() == 2 && steps.Count > 1 ? steps : null;
+            return (steps, touching[home].Count == 2 && steps.Count > 1);
         }
     }
 
@@ -84,7 +90,9 @@ internal static class Chains
     private sealed class Corners
     {
         private readonly Dictionary<(long, long), List<(Point Point, int Number)>> _cells = [];
-        private int _count;
+
+        /// <summary>How many places there are.</summary>
+        public int Count { get; private set; }
 
         public int At(Point p)
         {
@@ -101,8 +109,8 @@ internal static class Chains
                 }
             }
             if (!_cells.TryGetValue((cx, cy), out var cell)) _cells[(cx, cy)] = cell = [];
-            cell.Add((p, _count));
-            return _count++;
+            cell.Add((p, Count));
+            return Count++;
         }
     }
 }

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs.Assembling;
@@ -9,7 +10,7 @@ internal static class DoubledLines
     private const double SameMm = 0.03;
 
     /// <summary>Splits the lines into those that stay and those that only repeat one that stays.</summary>
-    public static (List<ArtLine> Kept, List<ArtLine> Doubled) Part(IReadOnlyList<ArtLine> lines)
+    public static (List<ArtLine> Kept, List<ArtLine> Doubled) Part(IReadOnlyList<ArtLine> lines, Budget budget)
     {
         // Filled before unfilled, so that the outline drawn once more around its own fill is the one that goes.
         var kept = new List<ArtLine>();
@@ -18,7 +19,7 @@ internal static class DoubledLines
         foreach (var line in lines.OrderBy(l => l.Look.Fill is null).ThenBy(l => l.Order))
         {
             var (cx, cy) = Cell(line.Path.Bounds.Min);
-            var twin = Neighbours(cx, cy).SelectMany(c => cells.GetValueOrDefault(c) ?? []).Any(other => Repeats(line, other));
+            var twin = Neighbours(cx, cy).SelectMany(c => cells.GetValueOrDefault(c) ?? []).Any(other => Repeats(line, other, budget));
             if (twin)
             {
                 doubled.Add(line);
@@ -36,26 +37,28 @@ internal static class DoubledLines
     private static IEnumerable<(long, long)> Neighbours(long cx, long cy) =>
         from x in Enumerable.Range(-1, 3) from y in Enumerable.Range(-1, 3) select (cx + x, cy + y);
 
-    private static bool Repeats(ArtLine line, ArtLine other)
+    private static bool Repeats(ArtLine line, ArtLine other, Budget budget)
     {
+        budget.Work(2);
         if (line.Operation != other.Operation || line.Path.IsClosed != other.Path.IsClosed) return false;
         // The same outline with another fill, or in another layer, is another layer of the card.
         if (line.Group != other.Group && (line.Group.Fill is not null || line.Group.Layer != other.Group.Layer)) return false;
-        return AreSame(line.Path, other.Path);
+        return AreSame(line.Path, other.Path, budget);
     }
 
     /// <summary>Two lines lie on each other all along.</summary>
-    public static bool AreSame(Path line, Path other)
+    public static bool AreSame(Path line, Path other, Budget budget)
     {
         var (a, b) = (line.Bounds, other.Bounds);
-        return a.Contains(b, SameMm) && b.Contains(a, SameMm) && LiesAlong(line, other) && LiesAlong(other, line);
+        return a.Contains(b, SameMm) && b.Contains(a, SameMm) && LiesAlong(line, other, budget) && LiesAlong(other, line, budget);
     }
 
-    private static bool LiesAlong(Path line, Path other)
+    private static bool LiesAlong(Path line, Path other, Budget budget)
     {
         var flat = other.Flat;
         foreach (var p in Sampling.Midpoints(line, step: 1, most: 64))
         {
+            budget.Work(flat.Length);
             var nearest = double.PositiveInfinity;
             for (var i = 1; i < flat.Length; i++) nearest = Math.Min(nearest, Polygons.DistanceToStretch(p, flat[i - 1], flat[i]));
             if (other.IsClosed) nearest = Math.Min(nearest, Polygons.DistanceToStretch(p, flat[^1], flat[0]));

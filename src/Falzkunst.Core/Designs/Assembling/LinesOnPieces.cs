@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs.Assembling;
@@ -24,7 +25,7 @@ internal static class LinesOnPieces
     private const double StraightMm = 0.1;
 
     /// <summary>Attaches what it can and returns the rest.</summary>
-    public static List<ArtLine> Attach(IReadOnlyList<PieceDraft> drafts, IReadOnlyList<ArtLine> lines)
+    public static List<ArtLine> Attach(IReadOnlyList<PieceDraft> drafts, IReadOnlyList<ArtLine> lines, Budget budget)
     {
         var tree = new BoxTree([.. drafts.Select(d => d.Outline.Line.Path.Bounds.Grow(Assembler.SnapMm))]);
         var strokesOfRings = drafts
@@ -34,18 +35,19 @@ internal static class LinesOnPieces
         var loose = new List<ArtLine>();
         foreach (var line in lines)
         {
-            if (PieceUnder(line, drafts, tree) is { } draft) draft.Lines.Add(ByGeometry(line, draft, strokesOfRings));
+            if (PieceUnder(line, drafts, tree, budget) is { } draft) draft.Lines.Add(ByGeometry(line, draft, strokesOfRings));
             else loose.Add(line);
         }
         return loose;
     }
 
-    private static PieceDraft? PieceUnder(ArtLine line, IReadOnlyList<PieceDraft> drafts, BoxTree tree)
+    private static PieceDraft? PieceUnder(ArtLine line, IReadOnlyList<PieceDraft> drafts, BoxTree tree, Budget budget)
     {
         var samples = Sampling.Midpoints(line.Path, SampleMm, MostSamples);
+        budget.Work(20 + line.Path.Flat.Length + samples.Count);
         var shares = tree.Meeting(line.Path.Bounds)
             .Select(i => drafts[i])
-            .Select(d => (Draft: d, Share: (double)samples.Count(p => d.Locate(p) == Whereabouts.OnPaper) / samples.Count))
+            .Select(d => (Draft: d, Share: (double)samples.Count(p => d.Locate(p, budget) == Whereabouts.OnPaper) / samples.Count))
             .Where(s => s.Share > SameShare)
             .ToList();
         if (shares.Count == 0) return null;

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs.Assembling;
@@ -18,8 +19,9 @@ internal sealed class PieceDraft(Ring outline)
     }
 
     /// <summary>Where a point is with respect to the paper; a hair's breadth outside an edge still counts as on it.</summary>
-    public Whereabouts Locate(Point p)
+    public Whereabouts Locate(Point p, Budget budget)
     {
+        budget.Work(4 + 2L * Outline.Region.EdgesAt(p.Y) + (_openingRegion?.EdgesAt(p.Y) ?? 0));
         var onEdge = Outline.Region.IsNearEdge(p, Assembler.SnapMm);
         if (!onEdge && !Outline.Region.Contains(p)) return Whereabouts.Outside;
         _openingRegion ??= new RegionIndex([.. Openings.Select(o => o.Line.Path.Flat.ToArray())]);

@@ -1,3 +1,5 @@
+using Falzkunst.Core.Budgets;
+
 namespace Falzkunst.Core.Designs.Assembling;
 
 /// <summary>
@@ -7,19 +9,19 @@ namespace Falzkunst.Core.Designs.Assembling;
 internal static class PieceNesting
 {
     /// <summary>The pieces, lowest first.</summary>
-    public static List<PieceDraft> Nest(IReadOnlyList<ArtLine> rings)
+    public static List<PieceDraft> Nest(IReadOnlyList<ArtLine> rings, Budget budget)
     {
         var groups = rings.GroupBy(r => r.Group).Select(g => g.Select(l => new Ring(l)).ToList()).ToList();
         var drafts = new List<PieceDraft>();
-        foreach (var filled in groups.Where(g => g[0].Line.Group.Fill is not null)) NestAlike(filled, [], drafts);
+        foreach (var filled in groups.Where(g => g[0].Line.Group.Fill is not null)) NestAlike(filled, [], drafts, RingForest.Parents(filled, budget));
         var painted = new PaintedPieces([.. drafts]);
         foreach (var unfilled in groups.Where(g => g[0].Line.Group.Fill is null))
         {
-            var parents = RingForest.Parents(unfilled);
+            var parents = RingForest.Parents(unfilled, budget);
             var hosts = new Dictionary<Ring, PieceDraft>();
             for (var i = 0; i < unfilled.Count; i++)
             {
-                if (parents[i] is null && painted.Under(unfilled[i]) is { } host) hosts[unfilled[i]] = host;
+                if (parents[i] is null && painted.Under(unfilled[i], budget) is { } host) hosts[unfilled[i]] = host;
             }
             NestAlike(unfilled, hosts, drafts, parents);
         }
@@ -27,9 +29,8 @@ internal static class PieceNesting
     }
 
     private static void NestAlike(
-        List<Ring> rings, Dictionary<Ring, PieceDraft> hosts, List<PieceDraft> drafts, Ring?[]? knownParents = null)
+        List<Ring> rings, Dictionary<Ring, PieceDraft> hosts, List<PieceDraft> drafts, Ring?[] parents)
     {
-        var parents = knownParents ?? RingForest.Parents(rings);
         var parentOf = rings.Zip(parents).ToDictionary(p => p.First, p => p.Second);
         var draftOf = new Dictionary<Ring, PieceDraft>();
         foreach (var ring in rings.OrderByDescending(r => r.Area))
@@ -57,13 +58,14 @@ internal static class PieceNesting
     {
         private readonly Geometry.BoxTree _tree = new([.. drafts.Select(d => d.Outline.Line.Path.Bounds)]);
 
-        public PieceDraft? Under(Ring ring)
+        public PieceDraft? Under(Ring ring, Budget budget)
         {
             if (ring.Inside is not { } inside) return null;
-            return _tree.Meeting(new Geometry.Box(inside.X, inside.Y, inside.X, inside.Y))
-                .Select(i => drafts[i])
-                .Where(d => d.Outline.Line.Order < ring.Line.Order && d.Outline.Holds(ring) && d.Locate(inside) == Whereabouts.OnPaper)
-                .MaxBy(d => d.Outline.Line.Order);
+            var near = _tree.Meeting(new Geometry.Box(inside.X, inside.Y, inside.X, inside.Y));
+            budget.Work(20 + 4L * near.Count);
+            // The topmost first: most often it is that one.
+            return near.Select(i => drafts[i]).Where(d => d.Outline.Line.Order < ring.Line.Order).OrderByDescending(d => d.Outline.Line.Order)
+                .FirstOrDefault(d => d.Outline.Holds(ring, budget) && d.Locate(inside, budget) == Whereabouts.OnPaper);
         }
     }
 }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs.Assembling;
 using Falzkunst.Core.Geometry;
 
@@ -17,6 +18,9 @@ public static class Checks
     /// <summary>The gap of an open outline above which it is taken for an open line, mm.</summary>
     private const double LargestGapMm = 3;
 
+    /// <summary>Steps that the checks of a design may take, those of its shapes included: about a second, spent once for a shape.</summary>
+    private const long MostWork = 100_000_000;
+
     /// <summary>What was found in designs, for as long as they live.</summary>
     private static readonly ConditionalWeakTable<Design, Found> Known = [];
 
@@ -29,8 +33,16 @@ public static class Checks
     {
         var findings = ImmutableArray.CreateBuilder<Finding>();
         findings.AddRange(design.Findings.Where(f => f is { Piece: null, Code: not FindingCodes.OnNoPiece }));
-        foreach (var piece in design.Pieces) findings.AddRange(OfPiece(piece, design));
-        findings.AddRange(InsideEachOther(design));
+        var budget = Budget.OfWork(MostWork);
+        try
+        {
+            foreach (var piece in design.Pieces) findings.AddRange(OfPiece(piece, design, budget));
+            findings.AddRange(InsideEachOther(design, budget));
+        }
+        catch (BudgetSpent)
+        {
+            findings.Add(new Finding(FindingCodes.NotAllChecked, Severity.Minor, null, null, null));
+        }
         findings.AddRange(design.Loose.Where(l => l.Operation != Operation.Aid).Select(OnNoPiece));
         return findings.ToImmutable();
     }
@@ -38,9 +50,11 @@ public static class Checks
     private static Finding OnNoPiece(Line loose) =>
         new(FindingCodes.OnNoPiece, Severity.Major, null, loose.Id, loose.Path.Bounds.Centre) { Operation = loose.Operation, LengthsMm = [loose.Path.Length] };
 
-    private static IEnumerable<Finding> OfPiece(Piece piece, Design design)
+    private static IEnumerable<Finding> OfPiece(Piece piece, Design design, Budget budget)
     {
         var facts = LinesOfShape.Of(piece);
+        budget.Work(facts.Work);
+        if (!facts.IsComplete) yield return new Finding(FindingCodes.NotAllChecked, Severity.Minor, piece.Id, null, piece.Place.Apply(piece.Size.Centre)) { Name = piece.Name };
         Finding About(string code, Severity severity, Line line, Point at, params ImmutableArray<double> lengths) =>
             new(code, severity, piece.Id, line.Id, piece.Place.Apply(at)) { Name = piece.Name, Operation = line.Operation, LengthsMm = lengths };
         for (var i = 0; i < piece.Drawn.Length; i++)
@@ -54,7 +68,7 @@ public static class Checks
                 yield return About(FindingCodes.OpenOutline, Severity.Major, line, path.End, path.Start.DistanceTo(path.End));
             else if (facts.OffPaper.TryGetValue(i, out var off) && off.Length > CareMm)
             {
-                yield return off.At.Select(p => Neighbour(piece, p, design)).FirstOrDefault(p => p is not null) is { } other
+                yield return off.At.Select(p => Neighbour(piece, p, design, budget)).FirstOrDefault(p => p is not null) is { } other
                     ? About(FindingCodes.AcrossPieces, Severity.Major, line, off.At[0], off.Length) with { Other = other.Name }
                     : About(FindingCodes.PastEdge, Severity.Minor, line, off.At[0], off.Length, path.Length);
             }
@@ -76,8 +90,9 @@ public static class Checks
     }
 
     /// <summary>The piece beside this one that a line runs onto: it has paper there, and does not lie over or under this piece as a layer.</summary>
-    private static Piece? Neighbour(Piece piece, Point at, Design design)
+    private static Piece? Neighbour(Piece piece, Point at, Design design, Budget budget)
     {
+        budget.Work(8L * design.Pieces.Length);
         var onCard = piece.Place.Apply(at);
         return design.Pieces.FirstOrDefault(p => p.Id != piece.Id && p.Stock == piece.Stock
             && p.Paper.Holds(p.Place.Inverse().Apply(onCard)) && !Overlap(p, piece));
@@ -94,16 +109,18 @@ public static class Checks
     }
 
     /// <summary>A piece within another of the same stock, nested as an opening would be: more often a wrong reading than a layer.</summary>
-    private static IEnumerable<Finding> InsideEachOther(Design design)
+    private static IEnumerable<Finding> InsideEachOther(Design design, Budget budget)
     {
         var boxes = design.Pieces.Select(p => p.Outline.Path.BoundsUnder(p.Place)).ToList();
         var tree = new BoxTree(boxes);
         for (var i = 0; i < boxes.Count; i++)
         {
             var inner = design.Pieces[i];
-            var host = tree.Meeting(boxes[i]).Where(k => k != i && boxes[k].Contains(boxes[i], 0.05) && design.Pieces[k].Stock == inner.Stock)
+            var near = tree.Meeting(boxes[i]);
+            budget.Work(20 + 8L * near.Count);
+            var host = near.Where(k => k != i && boxes[k].Contains(boxes[i], 0.05) && design.Pieces[k].Stock == inner.Stock)
                 .Where(k => boxes[k].Area > boxes[i].Area).OrderBy(k => boxes[k].Area)
-                .Select(k => design.Pieces[k]).FirstOrDefault(p => Holds(p, inner));
+                .Select(k => design.Pieces[k]).FirstOrDefault(p => Holds(p, inner, budget));
             // In an opening it lies on no paper: it is what was cut out there, or fits in it.
             if (host is null || !LiesOnPaper(host, inner)) continue;
             yield return new Finding(FindingCodes.InsideAnother, Severity.Minor, inner.Id, null, inner.Place.Apply(inner.Size.Centre)) { Name = inner.Name, Other = host.Name };
@@ -116,9 +133,13 @@ public static class Checks
     /// <summary>A piece's outline in another's coordinates.</summary>
     private static Path OutlineIn(Piece host, Piece part) => part.Outline.Path.Map(part.Place.Then(host.Place.Inverse()));
 
+    /// <summary>Steps of asking whether one piece lies inside another.</summary>
+    private const int WorkOfHolding = 2000;
+
     /// <summary>All of a piece's outline lies inside another's.</summary>
-    internal static bool Holds(Piece host, Piece part)
+    internal static bool Holds(Piece host, Piece part, Budget? budget = null)
     {
+        budget?.Work(WorkOfHolding + part.Outline.Path.Segments.Length);
         var outline = OutlineIn(host, part);
         return host.Size.Contains(outline.Bounds, 0.05)
             && Sampling.Midpoints(outline, 1, 200).TrueForAll(p => host.Paper.HoldsInOutline(p, 0.05));
