@@ -28,8 +28,8 @@ internal static class ArtFile
         }
     }
 
-    /// <summary>One file a call, so one budget for reading and assembling it.</summary>
-    private static readonly Budget Reading = new(BudgetLimits.Reading);
+    /// <summary>One file a call, so one budget for reading it and for all that is made of it.</summary>
+    public static readonly Budget Reading = new(BudgetLimits.Reading);
 
     /// <summary>All lines where they stand on the page, those on no piece too; a loose closed cut counts as an outer cut.</summary>
     public static List<SheetLine> Lines(Design design)

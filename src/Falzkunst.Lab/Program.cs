@@ -1,4 +1,5 @@
 using System.Globalization;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Running;
 using Falzkunst.Formats;
@@ -22,6 +23,11 @@ try
     };
     Console.Out.WriteLine(LabJson.Write(verb()));
     return 0;
+}
+catch (BudgetSpent spent)
+{
+    Console.Error.WriteLine("lab: " + ReadRefused.Of(spent).Message);
+    return 2;
 }
 catch (Exception e) when (e is LabRefused or ReadRefused or PlanRefused or EditRefused)
 {

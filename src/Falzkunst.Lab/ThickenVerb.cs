@@ -22,8 +22,8 @@ internal static class ThickenVerb
         if (arguments.Option("--svg") is { } target) Arguments.WriteText(target, Pictures.Pieces(drawing, design.Pieces.Zip(grown, (before, g) => (before, g.Piece))));
         return new
         {
-            NarrowestBefore = Rounded(design.Pieces.Select(p => PieceWidths.Narrowest(p, least)).Min()),
-            NarrowestAfter = Rounded(grown.Select(g => PieceWidths.Narrowest(g.Piece, least)).Min()),
+            NarrowestBefore = Rounded(design.Pieces.Select(p => PieceWidths.Narrowest(p, least, ArtFile.Reading)).Min()),
+            NarrowestAfter = Rounded(grown.Select(g => PieceWidths.Narrowest(g.Piece, least, ArtFile.Reading)).Min()),
             // Bays that closed, and pieces that grew into each other.
             Merged = grown.Sum(g => g.Merged) + Neighbours.Melted(design.Pieces, [.. grown.Select(g => g.Piece)]),
             ClosedHoles = grown.Sum(g => g.ClosedOpenings),
@@ -38,7 +38,7 @@ internal static class ThickenVerb
     {
         try
         {
-            return Thickening.Of(piece, how, how.MayMelt ? null : Neighbours.Rings(piece, design, how.ReachMm));
+            return Thickening.Of(piece, how, how.MayMelt ? null : Neighbours.Rings(piece, design, how.ReachMm), ArtFile.Reading);
         }
         catch (EditRefused refused)
         {

@@ -7,11 +7,18 @@ namespace Falzkunst.Core.Budgets;
 /// a part of it is used up, or when nobody waits for the result any more. Safe to draw from in several threads.
 /// </summary>
 /// <param name="limits">How much there is.</param>
+/// <param name="within">Work is drawn from this one as well; null for none.</param>
 /// <param name="stop">Whoever asked has left.</param>
-public sealed class Budget(BudgetLimits limits, CancellationToken stop = default)
+public sealed class Budget(BudgetLimits limits, Budget? within, CancellationToken stop)
 {
     /// <summary>The clock is looked at once in so many steps.</summary>
     private const long StepsBetweenLooks = 4096;
+
+    /// <summary>One that stands for itself.</summary>
+    public Budget(BudgetLimits limits, CancellationToken stop = default)
+        : this(limits, null, stop)
+    {
+    }
 
     private readonly long _begun = Stopwatch.GetTimestamp();
     private readonly bool _isUnlimited = limits.Work == long.MaxValue;
@@ -31,11 +38,16 @@ public sealed class Budget(BudgetLimits limits, CancellationToken stop = default
     public long WorkDone => Interlocked.Read(ref _work);
 
     /// <summary>For a computation whose result must be the same every time: so many steps, by no clock.</summary>
-    public static Budget OfWork(long steps) => new(new BudgetLimits
+    /// <param name="steps">How many.</param>
+    /// <param name="within">A larger budget that the steps are drawn from as well.</param>
+    public static Budget OfWork(long steps, Budget? within = null) => new(new BudgetLimits
     {
         Time = TimeSpan.MaxValue, Work = steps, Bytes = int.MaxValue, Elements = int.MaxValue,
         Shapes = int.MaxValue, Segments = int.MaxValue, Points = int.MaxValue, Pieces = int.MaxValue,
-    });
+    }, within, CancellationToken.None);
+
+    /// <summary>Ends with a token alone.</summary>
+    public static Budget Until(CancellationToken stop) => new(Unlimited.Limits with { Work = long.MaxValue - 1 }, stop);
 
     /// <summary>Time that is left; nothing below zero.</summary>
     public TimeSpan TimeLeft => Limits.Time - Stopwatch.GetElapsedTime(_begun) is var left && left > TimeSpan.Zero ? left : TimeSpan.Zero;
@@ -46,6 +58,7 @@ public sealed class Budget(BudgetLimits limits, CancellationToken stop = default
     public void Work(long steps = 1)
     {
         if (_isUnlimited) return;
+        within?.Work(steps);
         var work = Interlocked.Add(ref _work, steps);
         if (work > Limits.Work) throw new BudgetSpent(BudgetPart.Work, Limits.Work);
         if (work < Interlocked.Read(ref _nextLook)) return;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Security.Cryptography;
 using System.Text;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -88,7 +89,19 @@ public sealed class Paper
     }
 
     private IReadOnlyCollection<Point[]> OpeningRings() =>
-        OpeningsMayMeet() ? [.. Air().Rings] : [.. Openings.Select(o => o.Flat.ToArray())];
+        OpeningsMayMeet() && TryAir() is { } air ? [.. air.Rings] : [.. Openings.Select(o => o.Flat.ToArray())];
+
+    private Region? TryAir()
+    {
+        try
+        {
+            return Air();
+        }
+        catch (BudgetSpent)
+        {
+            return null;
+        }
+    }
 
     private Region Air() => Region.UnionOf(Openings.Select(o => Region.Of(o.Flat.ToArray(), [])));
 
@@ -97,8 +110,15 @@ public sealed class Paper
         var whole = Math.Abs(Outline.SignedArea);
         if (Openings.IsEmpty) return whole;
         var inside = Openings.All(o => Outline.Bounds.Contains(o.Bounds, 0) && Sampling.Midpoints(o, o.Length / ContainmentSamples, ContainmentSamples).TrueForAll(p => HoldsInOutline(p)));
-        return inside && !OpeningsMayMeet()
-            ? whole - Openings.Sum(o => Math.Abs(o.SignedArea))
-            : Region.Of(Outline.Flat.ToArray(), []).Minus(Air()).Area;
+        if (inside && !OpeningsMayMeet()) return whole - Openings.Sum(o => Math.Abs(o.SignedArea));
+        try
+        {
+            return Region.Of(Outline.Flat.ToArray(), []).Minus(Air()).Area;
+        }
+        catch (BudgetSpent)
+        {
+            // Lines that cross so often bound no paper that anybody could measure.
+            return Math.Max(0, whole - Openings.Sum(o => Math.Abs(o.SignedArea)));
+        }
     }
 }

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Detail;
@@ -8,6 +9,12 @@ namespace Falzkunst.Core.Detail;
 internal sealed class BoundarySamples
 {
     private const int MostCells = 4_000_000;
+
+    /// <summary>A sample takes some 150 bytes.</summary>
+    private const int MostSamples = 2_000_000;
+
+    /// <summary>Steps that a sample takes before it is asked anything.</summary>
+    private const int WorkOfSample = 30;
 
     /// <summary>Corners nearer to each other than this are one, mm.</summary>
     private const double Crumb = 0.002;
@@ -61,8 +68,13 @@ internal sealed class BoundarySamples
     /// <param name="step">Largest distance between two samples, mm.</param>
     /// <param name="reach">Nearest points are asked for within about this distance, mm.</param>
     /// <param name="fromAir">Seen from the air instead: "into the material" is away from it.</param>
-    public BoundarySamples(IReadOnlyList<Point[]> rings, IReadOnlyList<Point[]> slits, double step, double reach, bool fromAir)
+    /// <param name="budget">What the work is drawn from.</param>
+    /// <exception cref="BudgetSpent">There are more samples than can be worked with.</exception>
+    public BoundarySamples(IReadOnlyList<Point[]> rings, IReadOnlyList<Point[]> slits, double step, double reach, bool fromAir, Budget budget)
     {
+        var expected = rings.Concat(slits).Sum(r => LengthOf(r) / step + r.Length);
+        if (expected > MostSamples) throw new BudgetSpent(BudgetPart.Points, MostSamples);
+        budget.Work((long)(WorkOfSample * expected));
         (Step, IsAir) = (step, fromAir);
         var taken = new Taken();
         var region = new RegionIndex([.. rings]);
@@ -85,6 +97,14 @@ internal sealed class BoundarySamples
         var filled = _cellStarts[..^1];
         _inCells = new int[At.Length];
         for (var i = 0; i < At.Length; i++) _inCells[filled[Cell(At[i])]++] = i;
+    }
+
+    /// <summary>Length of a flat ring or line, mm.</summary>
+    internal static double LengthOf(Point[] line)
+    {
+        double length = 0;
+        for (var i = 1; i < line.Length; i++) length += line[i].DistanceTo(line[i - 1]);
+        return length;
     }
 
     private int Cell(Point p) => Column(p.X) + Row(p.Y) * _columns;
@@ -183,7 +203,11 @@ internal sealed class BoundarySamples
     private const double Facing = -0.17;
 
     /// <summary>The point nearest to a place on an edge that faces a sample's edge, within a distance; null where none is.</summary>
-    public (int Sample, Point Point, double Distance)? NearestFacing(Point p, double within, int sample)
+    /// <param name="p">The place.</param>
+    /// <param name="within">The distance, mm.</param>
+    /// <param name="sample">The sample.</param>
+    /// <param name="visited">Raised by the samples that were looked at.</param>
+    public (int Sample, Point Point, double Distance)? NearestFacing(Point p, double within, int sample, ref long visited)
     {
         (int, Point, double)? best = null;
         var least = within;
@@ -194,6 +218,7 @@ internal sealed class BoundarySamples
         {
             // The cells of a row lie one after the other.
             var (from, to) = (_cellStarts[y * _columns + x0], _cellStarts[y * _columns + x1 + 1]);
+            visited += to - from + 1;
             for (var k = from; k < to; k++)
             {
                 var i = _inCells[k];

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Detail;
@@ -36,7 +37,8 @@ internal sealed class Growth
     /// <param name="keptGap">Least width of air between parts, mm; 0 where they may melt together.</param>
     /// <param name="most">How far additions reach beyond the piece at most, mm.</param>
     /// <param name="near">Where they lie; null for everywhere.</param>
-    public Growth(IReadOnlyList<Point[]> own, IReadOnlyList<Point[]> neighbours, double keptGap, double most, Func<Point, bool>? near)
+    /// <param name="budget">What the work is drawn from.</param>
+    public Growth(IReadOnlyList<Point[]> own, IReadOnlyList<Point[]> neighbours, double keptGap, double most, Func<Point, bool>? near, Budget budget)
     {
         _keptGap = keptGap;
         _air = new Lazy<MedialBalls>(() =>
@@ -44,7 +46,7 @@ internal sealed class Growth
             var reach = keptGap + 2 * most;
             // No finer than the gap asks, however wide the air is that is looked at.
             var step = Math.Clamp(Math.Min(keptGap / 3, reach / 6), 0.05, 0.25);
-            return new MedialBalls(new BoundarySamples([.. own, .. neighbours], [], step, reach, fromAir: true), reach, near);
+            return new MedialBalls(new BoundarySamples([.. own, .. neighbours], [], step, reach, fromAir: true, budget), reach, budget, near);
         });
     }
 

@@ -1,3 +1,5 @@
+using System.Runtime.ExceptionServices;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Detail;
@@ -42,17 +44,32 @@ internal sealed class MedialBalls
     /// <summary>Shrinks a ball at every sample.</summary>
     /// <param name="samples">Along the cuts.</param>
     /// <param name="least">Widths from this on are not told apart, mm.</param>
+    /// <param name="budget">What the work is drawn from.</param>
     /// <param name="isWanted">Samples for which it does not hold are not looked at; null for all.</param>
-    public MedialBalls(BoundarySamples samples, double least, Func<Point, bool>? isWanted = null)
+    /// <exception cref="BudgetSpent">The cuts lie too close for what there is of it.</exception>
+    public MedialBalls(BoundarySamples samples, double least, Budget budget, Func<Point, bool>? isWanted = null)
     {
         Samples = samples;
         var count = samples.Count;
         (Radius, Partner, IsCounted) = (new double[count], new int[count], new bool[count]);
-        Parallel.For(0, count, i =>
+        AtOnce(count, i =>
         {
-            (Radius[i], Partner[i]) = isWanted is null || isWanted(samples.At[i]) ? Shrink(i, least / 2) : (least / 2, NotLookedAt);
+            (Radius[i], Partner[i]) = isWanted is null || isWanted(samples.At[i]) ? Shrink(i, least / 2, budget) : (least / 2, NotLookedAt);
         });
-        Parallel.For(0, count, i => IsCounted[i] = Partner[i] >= 0 && !RunsToATip(i));
+        AtOnce(count, i => IsCounted[i] = Partner[i] >= 0 && !RunsToATip(i, budget));
+    }
+
+    /// <summary>For each sample on all cores; what ends the budget comes out as it is.</summary>
+    private static void AtOnce(int count, Action<int> each)
+    {
+        try
+        {
+            Parallel.For(0, count, each);
+        }
+        catch (AggregateException all) when (all.InnerExceptions.All(e => e is BudgetSpent or OperationCanceledException))
+        {
+            ExceptionDispatchInfo.Throw(all.InnerExceptions[0]);
+        }
     }
 
     /// <summary>Every ball of a ring touches that ring itself on its other side.</summary>
@@ -68,13 +85,14 @@ internal sealed class MedialBalls
     /// <summary>The middle of a sample's ball: a point of the medial axis.</summary>
     public Point Centre(int i) => Samples.At[i] + Samples.Inward[i] * Radius[i];
 
-    private (double Radius, int Partner) Shrink(int i, double most)
+    private (double Radius, int Partner) Shrink(int i, double most, Budget budget)
     {
+        long visited = 1;
         var (p, n) = (Samples.At[i], Samples.Inward[i]);
         var (radius, partner) = (most, -1);
         for (var k = 0; k < MostShrinks; k++)
         {
-            if (Samples.NearestFacing(p + n * radius, radius * (1 - 1e-9), i) is not { } near) break;
+            if (Samples.NearestFacing(p + n * radius, radius * (1 - 1e-9), i, ref visited) is not { } near) break;
             var d = near.Point - p;
             var depth = d.Dot(n);
             if (depth <= 1e-12) break;
@@ -82,6 +100,7 @@ internal sealed class MedialBalls
             if (smaller >= radius * (1 - 1e-9)) break;
             (radius, partner) = (smaller, near.Sample);
         }
+        budget.Work(visited);
         // By a corner the ball may reach through a narrow part to the back of its far edge, since the near one does not face it.
         var isBehind = partner >= 0 && (p + n * radius - Samples.At[partner]).Dot(Samples.Inward[partner]) < -Samples.Step;
         return isBehind ? (most, NotLookedAt) : (radius, partner);
@@ -91,7 +110,7 @@ internal sealed class MedialBalls
     /// Along the cut from a sample to the edge that faces it the width shrinks steadily to nothing, or to an end that is blunt
     /// only for a small share of the width at the sample.
     /// </summary>
-    private bool RunsToATip(int sample)
+    private bool RunsToATip(int sample, Budget budget)
     {
         var (radius, partner) = (Radius[sample], Partner[sample]);
         if (Samples.Ring[sample] != Samples.Ring[partner]) return false;
@@ -106,6 +125,7 @@ internal sealed class MedialBalls
             if (length <= ShortEnd * radius) return true;
             if (length > LongestTip * radius) return false;
             double blunt = 0, walked = 0;
+            budget.Work(8 + (long)(length / Samples.Step));
             for (var i = sample; i != partner;)
             {
                 var next = Samples.Beside(i, way);

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Geometry;
@@ -75,8 +76,15 @@ public static class SmallThings
 
     private static (MedialBalls Balls, List<NarrowPlace> Places) Slits(Piece piece, double sizeMm)
     {
-        var (balls, places) = WidthSurvey.Air(WidthSurvey.Flat(PieceWidths.Rings(piece)), sizeMm);
-        return (balls, [.. places.Where(p => p.Place.Kind == ThinKind.Gap)]);
+        try
+        {
+            var (balls, places) = WidthSurvey.Air(WidthSurvey.Flat(PieceWidths.Rings(piece)), sizeMm, PieceWidths.BudgetOfSurvey());
+            return (balls, [.. places.Where(p => p.Place.Kind == ThinKind.Gap)]);
+        }
+        catch (BudgetSpent)
+        {
+            throw new EditRefused(Reason.TooIntricate, piece.Name);
+        }
     }
 
     /// <summary>The slits filled: what growing by half the size and shrinking again adds about them (morphological closing).</summary>

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
@@ -26,10 +27,24 @@ public static class Thickening
     /// <param name="piece">The piece; degenerate lines are left alone, crossing ones are mended where they are touched.</param>
     /// <param name="how">How.</param>
     /// <param name="neighbours">Outlines and openings of other parts of the same layer, in the piece's coordinates, which it must not grow into.</param>
-    /// <exception cref="EditRefused">The numbers are out of reach, or the piece is cut into parts by its own openings.</exception>
-    public static Thickened Of(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours = null)
+    /// <param name="budget">What ends the work altogether; null for nothing.</param>
+    /// <exception cref="EditRefused">The numbers are out of reach, the piece is cut into parts by its own openings, or it is too intricate.</exception>
+    public static Thickened Of(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours = null, Budget? budget = null)
     {
         if (how.Refusal is { } refusal) throw refusal;
+        try
+        {
+            return Grown(piece, how, neighbours, PieceWidths.BudgetOfMending(budget));
+        }
+        catch (BudgetSpent)
+        {
+            budget?.Look();
+            throw new EditRefused(Reason.TooIntricate, piece.Name);
+        }
+    }
+
+    private static Thickened Grown(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours, Budget budget)
+    {
         var lines = Reshaping.Rings(piece);
         var fit = Math.Clamp(how.AmountMm / 100, FinestFitMm, Reshaping.FitMm);
         var stitching = Reshaping.Stitching(lines, fit, Math.Clamp(how.AmountMm / 4, Reshaping.WindowMm / 3, Reshaping.WindowMm));
@@ -37,7 +52,7 @@ public static class Thickening
         var rings = Reshaping.Sound(stitching.Rings, material);
         var slits = WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false);
         var least = how.LeastWidthMm;
-        var (balls, places) = WidthSurvey.Material(rings, slits, least);
+        var (balls, places) = WidthSurvey.Material(rings, slits, least, budget);
         var before = Narrowest(piece, places, least);
         if (!how.IsEven && places.Count == 0) return Unchanged(piece, before, []);
         // Where parts touch in a point alone, as lines drawn to meet often do, they count as joined: growth makes a neck of the point.
@@ -48,12 +63,12 @@ public static class Thickening
             : Growth.Sweep(balls, places, how.AmountMm + Spare * fit);
         if (!how.MayMelt && around.Count > 0) wanted = wanted.Minus(Region.EvenOdd(neighbours!));
         var (most, near) = how.IsEven ? (how.AmountMm, null) : (how.AmountMm / 2, Near(balls, places, how.AmountMm + how.KeptGapMm));
-        var growth = new Growth(rings, around, how.KeptGapMm, most, near);
+        var growth = new Growth(rings, around, how.KeptGapMm, most, near, budget);
         var grown = Joined(material, growth.Limited(wanted, isStrict: false));
         if (!how.MayMelt && !IsSameTopology(whole, grown)) grown = Joined(material, growth.Limited(wanted, isStrict: true));
         if (grown.PartCount > 1) throw new EditRefused(Reason.CutIntoParts, piece.Name, grown.PartCount);
         if (!how.MayMelt && !IsSameTopology(whole, grown)) return Unchanged(piece, before, places);
-        return Report(piece, Reshaping.Stitched(piece, lines, stitching, grown), how, before, around);
+        return Report(piece, Reshaping.Stitched(piece, lines, stitching, grown), how, before, around, budget);
     }
 
     /// <summary>The paper with what was added to it, without what a kept gap has cut off from it.</summary>
@@ -71,12 +86,12 @@ public static class Thickening
     private static Thickened Unchanged(Piece piece, double? narrowest, IReadOnlyList<NarrowPlace> places) =>
         new(piece, narrowest, narrowest, 0, 0, piece.Area, piece.Area, [.. places.Select(p => p.Place)], Nodes(piece));
 
-    private static Thickened Report(Piece before, (Piece Piece, int Closed, int Bays) grown, Thicken how, double? narrowest, List<Point[]> neighbours)
+    private static Thickened Report(Piece before, (Piece Piece, int Closed, int Bays) grown, Thicken how, double? narrowest, List<Point[]> neighbours, Budget budget)
     {
         var after = grown.Piece;
         var least = how.LeastWidthMm;
         var (rings, slits) = (PieceWidths.Sound(after), WidthSurvey.Flat(PieceWidths.Slits(after), areClosed: false));
-        var thin = WidthSurvey.Material(rings, slits, least).Places;
+        var thin = WidthSurvey.Material(rings, slits, least, budget).Places;
         var now = Narrowest(after, thin, least);
         var limited = thin.Where(p => p.Place.WidthMm < Enough * least).Select(p => p.Place).ToImmutableArray();
         return new Thickened(after, narrowest, now, grown.Bays + Touched(after, neighbours), grown.Closed, before.Area, after.Area, limited, Nodes(after));

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Detail;
@@ -36,17 +37,23 @@ public static class WidthSurvey
     {
         var flat = Flat(rings);
         if (flat.Count == 0) return [];
-        return [.. Material(flat, Flat(slits ?? [], areClosed: false), leastMm).Places.Concat(Air(flat, leastMm).Places).Select(p => p.Place).OrderBy(p => p.WidthMm)];
+        return [.. Material(flat, Flat(slits ?? [], areClosed: false), leastMm, Budget.Unlimited).Places.Concat(Air(flat, leastMm, Budget.Unlimited).Places).Select(p => p.Place).OrderBy(p => p.WidthMm)];
     }
 
     /// <summary>Distance between samples that tell widths up to <paramref name="least"/> apart, mm.</summary>
     internal static double StepFor(double least) => Math.Clamp(least / StepsAcross, FinestStep, CoarsestStep);
 
     /// <summary>Places of the material alone.</summary>
-    internal static (MedialBalls Balls, List<NarrowPlace> Places) Material(IReadOnlyList<Point[]> rings, IReadOnlyList<Point[]> slits, double least)
+    /// <param name="rings">Flat rings of the paper.</param>
+    /// <param name="slits">Flat cuts that do not close.</param>
+    /// <param name="least">Widths below this are places, mm.</param>
+    /// <param name="budget">What the work is drawn from.</param>
+    /// <param name="step">Distance between samples, mm; 0 for as fine as the width asks.</param>
+    /// <exception cref="BudgetSpent">There is more of it than there is budget.</exception>
+    internal static (MedialBalls Balls, List<NarrowPlace> Places) Material(IReadOnlyList<Point[]> rings, IReadOnlyList<Point[]> slits, double least, Budget budget, double step = 0)
     {
         ArgumentOutOfRangeException.ThrowIfNegativeOrZero(least);
-        var balls = new MedialBalls(new BoundarySamples(rings, slits, StepFor(least), least, fromAir: false), least);
+        var balls = new MedialBalls(new BoundarySamples(rings, slits, Math.Max(step, StepFor(least)), least, fromAir: false, budget), least, budget);
         var places = Gathered(balls, least, isGap: false);
         places.AddRange(NowhereWide(balls, rings.Count, IsOuter).Select(p => p with { Place = p.Place with { Kind = ThinKind.Strand } }));
         return (balls, places);
@@ -56,9 +63,9 @@ public static class WidthSurvey
     }
 
     /// <summary>Gaps between cuts, and openings that are too small.</summary>
-    internal static (MedialBalls Balls, List<NarrowPlace> Places) Air(IReadOnlyList<Point[]> rings, double least)
+    internal static (MedialBalls Balls, List<NarrowPlace> Places) Air(IReadOnlyList<Point[]> rings, double least, Budget budget, double step = 0)
     {
-        var balls = new MedialBalls(new BoundarySamples(rings, [], StepFor(least), least, fromAir: true), least);
+        var balls = new MedialBalls(new BoundarySamples(rings, [], Math.Max(step, StepFor(least)), least, fromAir: true, budget), least, budget);
         var holes = NowhereWide(balls, rings.Count, ring => Polygons.SignedArea(rings[ring]) * Turning(balls.Samples, ring) > 0).ToList();
         foreach (var i in holes.SelectMany(h => h.Samples)) balls.IsCounted[i] = false;
         return (balls, [.. holes, .. Gathered(balls, least, isGap: true)]);

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using NetTopologySuite.Algorithm.Locate;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.Geometries.Utilities;
@@ -72,12 +73,15 @@ public sealed class Region
     private IEnumerable<Polygon> Polygons => PolygonExtracter.GetPolygons(_area).Cast<Polygon>().Where(p => !p.IsEmpty);
 
     /// <summary>The area inside an outline and outside its openings. Crossing rings are mended, with their coordinates kept where they can be.</summary>
+    /// <exception cref="BudgetSpent">They cross more often than can be mended.</exception>
     public static Region Of(Point[] outline, IReadOnlyList<Point[]> openings)
     {
         if (outline.Length < 3) return Empty;
         var rings = openings.Where(o => o.Length > 2).Select(Closed).ToArray();
+        Crossings.DemandFewMeetings([outline, .. openings]);
         var whole = GeometryFactory.Default.CreatePolygon(Closed(outline), rings);
         if (whole.IsValid) return new Region(whole);
+        Crossings.DemandFew([outline, .. openings]);
         var area = GeometryFixer.Fix(GeometryFactory.Default.CreatePolygon(Closed(outline)));
         var gone = rings.Select(r => GeometryFixer.Fix(GeometryFactory.Default.CreatePolygon(r))).Where(g => !g.IsEmpty).ToList();
         var outer = new Region(AreasAlone(area));
@@ -86,6 +90,7 @@ public sealed class Region
     }
 
     /// <summary>The area inside an odd number of rings.</summary>
+    /// <exception cref="BudgetSpent">They cross more often than can be mended.</exception>
     public static Region EvenOdd(IEnumerable<Path> rings)
     {
         Flat area = GeometryFactory.Default.CreatePolygon();
@@ -95,7 +100,10 @@ public sealed class Region
             if (flat.Length < 3) continue;
             var corners = new Point[flat.Length];
             for (var i = 0; i < flat.Length; i++) corners[i] = new Point(Grid.MakePrecise(flat[i].X), Grid.MakePrecise(flat[i].Y));
-            var polygon = GeometryPrecisionReducer.Reduce(GeometryFixer.Fix(GeometryFactory.Default.CreatePolygon(Closed(corners))), Grid);
+            Crossings.DemandFewMeetings([corners]);
+            var whole = GeometryFactory.Default.CreatePolygon(Closed(corners));
+            if (!whole.IsValid) Crossings.DemandFew([corners]);
+            var polygon = GeometryPrecisionReducer.Reduce(GeometryFixer.Fix(whole), Grid);
             area = AreasAlone(OverlayNG.Overlay(area, AreasAlone(polygon), SpatialFunction.SymDifference, Grid));
         }
         return new Region(area);

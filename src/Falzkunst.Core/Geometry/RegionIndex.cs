@@ -7,6 +7,10 @@ namespace Falzkunst.Core.Geometry;
 public sealed class RegionIndex
 {
     private const int MostRows = 2048;
+
+    /// <summary>Entries of edges in rows beyond four for each edge; one takes 32 bytes.</summary>
+    private const double MostEntries = 2_000_000;
+
     private readonly List<(Point A, Point B)>[] _rows;
     private readonly double _rowHeight;
 
@@ -14,7 +18,9 @@ public sealed class RegionIndex
     {
         Bounds = Box.Around(rings.SelectMany(r => r));
         var edges = rings.Sum(r => r.Length);
-        _rows = new List<(Point, Point)>[Math.Clamp(edges / 3, 1, MostRows)];
+        // An edge stands in every row that it passes; a comb of long ones gets fewer rows.
+        var heights = rings.Sum(r => r.Select((p, i) => Math.Abs(p.Y - r[(i + 1) % r.Length].Y)).Sum()) / Math.Max(Bounds.Height, 1e-9);
+        _rows = new List<(Point, Point)>[Math.Clamp((int)Math.Min(edges / 3.0, (MostEntries + 4.0 * edges) / Math.Max(heights, 1)), 1, MostRows)];
         for (var i = 0; i < _rows.Length; i++) _rows[i] = [];
         _rowHeight = Math.Max(Bounds.Height / _rows.Length, 1e-9);
         foreach (var ring in rings)

@@ -42,7 +42,7 @@ public sealed class PaperTests
     });
 
     [Fact]
-    public void Nesting_rings_roles_and_points_agree_with_it() => Gen.Select(Plates, Gen.Double[0, 4 * Cell], Gen.Double[0, 4 * Cell]).Sample((plate, x, y) =>
+    public void Nesting_rings_roles_and_points_agree_with_it() => Gen.Select(Plates, Gen.Double[0.01, 4 * Cell - 0.01], Gen.Double[0.01, 4 * Cell - 0.01]).Sample((plate, x, y) =>
     {
         var job = PaperJobs.JobFor(Given.ProjectOf(plate).Design, Given.Stock("chalk-200"), Given.Machine("twin-330"), 2, 1, null);
         Assert.Equal(plate.Area, job.Pieces[0].Area, 6);

@@ -54,6 +54,9 @@ public enum Reason
     OutlineIsEdge,
 
     // Geometry.
+
+    /// <summary>Name of the piece; its cuts are longer, finer or cross more than can be worked with.</summary>
+    TooIntricate,
     ClosedLinesOnly,
 
     /// <summary>Name of the piece.</summary>
