@@ -4,6 +4,7 @@ using Falzkunst.Data.Rows;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Web.Demo;
 using Falzkunst.Web.Desk;
+using Falzkunst.Web.Reading;
 using Microsoft.EntityFrameworkCore;
 
 namespace Falzkunst.Web;
@@ -32,6 +33,7 @@ public static class Prepare
         services.AddScoped<ProjectDesk>();
         services.AddScoped<ArtDesk>();
         services.AddSingleton<MotifCache>();
+        services.AddSingleton<IDrawingReader, ShippedArtReader>();
         await using var provider = services.BuildServiceProvider();
         await using var scope = provider.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<FalzkunstDb>();

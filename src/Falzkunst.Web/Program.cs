@@ -4,6 +4,7 @@ using Falzkunst.Web;
 using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.Practice;
+using Falzkunst.Web.Reading;
 using Falzkunst.Web.Security;
 using Falzkunst.Web.Settling;
 using Microsoft.AspNetCore.DataProtection;
@@ -29,6 +30,8 @@ builder.Services.AddDataProtection().SetApplicationName("Falzkunst").PersistKeys
 builder.Services.AddScoped<ProjectDesk>();
 builder.Services.AddScoped<ArtDesk>();
 builder.Services.AddSingleton<MotifCache>();
+builder.Services.AddSingleton<GuardedReader>();
+builder.Services.AddSingleton<IDrawingReader>(s => s.GetRequiredService<GuardedReader>());
 builder.Services.AddSingleton<PlanCache>();
 builder.Services.AddSingleton<HandCache>();
 builder.Services.AddSingleton<DetailCache>();
@@ -59,6 +62,7 @@ app.UseStaticFiles(new StaticFileOptions
 });
 app.UseRouting();
 app.MapRazorPages();
+app.Lifetime.ApplicationStarted.Register(() => app.Services.GetRequiredService<GuardedReader>().Warm());
 app.Lifetime.ApplicationStarted.Register(() => Console.WriteLine($"Falzkunst is at {string.Join(" and ", app.Urls)}"));
 await app.RunAsync();
 return 0;

@@ -16,6 +16,8 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
     /// <summary>Lines in such files have no width; they are shown with this one, mm.</summary>
     private const double ShownWidthMm = 0.25;
 
+    private const int MostDashes = 64;
+
     private static readonly Affine FromBehind = Affine.Scale(-1, 1);
     private readonly List<string> _inserting = [];
 
@@ -133,7 +135,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
             StrokeWidth = ShownWidthMm,
             LineCap = "round",
             LineJoin = "round",
-            Dashes = dashes.Exists(d => d < 0) ? [.. dashes.Select(d => Math.Max(Math.Abs(d) * unit, 0.01))] : [],
+            Dashes = dashes.Exists(d => d < 0) ? [.. dashes.Take(MostDashes).Select(d => Math.Clamp(Math.Abs(d) * unit, 0.01, 1e6))] : [],
         };
         Shapes.Add(new DrawnShape([mapped], appearance, null, layer is null or "0" ? [] : [ShownText.Of(layer)], DefaultOperations.Stated(layer), e.Place));
     }

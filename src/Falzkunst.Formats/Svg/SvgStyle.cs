@@ -68,13 +68,16 @@ internal sealed record SvgStyle
             FillEvenOdd = EvenOdd,
             Stroke = strokes ? Stroke.Colour : null,
             StrokeOpacity = Stroke.Opacity * StrokeOpacity,
-            StrokeWidth = strokes ? StrokeWidth * factor : 0,
+            StrokeWidth = strokes ? Sane(StrokeWidth * factor) : 0,
             LineCap = LineCap,
             LineJoin = LineJoin,
-            MiterLimit = MiterLimit,
-            Dashes = strokes ? [.. Dashes.Select(d => d * factor)] : [],
-            DashOffset = DashOffset * factor,
+            MiterLimit = Sane(MiterLimit),
+            Dashes = strokes ? [.. Dashes.Select(d => Sane(d * factor))] : [],
+            DashOffset = Sane(DashOffset * factor),
             Opacity = opacity,
         };
     }
+
+    /// <summary>Numbers beyond a kilometre say nothing of a drawing.</summary>
+    private static double Sane(double number) => double.IsNaN(number) ? 0 : Math.Clamp(number, -1e6, 1e6);
 }

@@ -179,13 +179,14 @@ internal sealed class SvgWalker(
             notes.Add(new ReadingNote("image", "A picture outside the file was left out.", node.Place));
             return;
         }
-        if (w is not > 0 || h is not > 0)
+        var place = Affine.Move(x, y).Then(around.Map);
+        if (w is not (> 0 and < Far) || h is not (> 0 and < Far) || !IsSane(Path.Rectangle(0, 0, w.Value, h.Value).Map(place)))
         {
-            notes.Add(new ReadingNote("image", "An embedded picture that says no size was left out.", node.Place));
+            notes.Add(new ReadingNote("image", "An embedded picture that says no size, or lies far off the page, was left out.", node.Place));
             return;
         }
         notes.Add(new ReadingNote("image", "An embedded picture was kept with its place; it is not drawn yet.", node.Place));
-        Pictures.Add(new DrawnPicture(picture.Content, picture.MediaType, Affine.Move(x, y).Then(around.Map), w.Value, h.Value, Shapes.Count, node.Called, around.Groups, node.Place));
+        Pictures.Add(new DrawnPicture(picture.Content, picture.MediaType, place, w.Value, h.Value, Shapes.Count, node.Called, around.Groups, node.Place));
     }
 
     private void Shape(SvgNode node, Around around)
@@ -218,10 +219,12 @@ internal sealed class SvgWalker(
         return Math.Abs(a - b) > 0.02 * Math.Max(a, b) || Math.Abs(map.A * map.C + map.B * map.D) > 0.02 * a * b;
     }
 
+    /// <summary>Nothing lies a kilometre off the page, mm.</summary>
+    private const double Far = 1e6;
+
     private static bool IsSane(Path path)
     {
-        const double far = 1e6;
-        static bool Sane(Point p) => Math.Abs(p.X) < far && Math.Abs(p.Y) < far;
+        static bool Sane(Point p) => Math.Abs(p.X) < Far && Math.Abs(p.Y) < Far;
         return Sane(path.Start) && path.Segments.All(s => Sane(s.End) && (!s.IsCubic || (Sane(s.Handle1) && Sane(s.Handle2))));
     }
 }

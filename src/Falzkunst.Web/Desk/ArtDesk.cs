@@ -1,15 +1,17 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Assembling;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Formats;
+using Falzkunst.Web.Reading;
 
 namespace Falzkunst.Web.Desk;
 
 /// <summary>Brings art files into projects: read, assembled by the remembered rules, kept as they came.</summary>
-public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore projects, LookRuleStore rules, MotifCache motifs)
+public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore projects, LookRuleStore rules, MotifCache motifs, IDrawingReader reader)
 {
     /// <summary>Largest request with a file in it; the reader's own limit is a little lower and answers with a sentence.</summary>
     public const int LargestUpload = 24 * 1024 * 1024;
@@ -31,11 +33,12 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <exception cref="EditRefused">There is nothing in the file that could be brought in.</exception>
     public async Task<OnDesk> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, string? origin, CancellationToken stop)
     {
-        var drawing = ArtReader.Read(content);
+        var budget = new Budget(BudgetLimits.Reading, stop);
+        var drawing = await reader.ReadAsync(content, budget.TimeLeft, stop);
         if (drawing.LineCount == 0)
             throw new EditRefused(Reason.NothingInArt);
         var remembered = await RulesForAsync(origin, stop);
-        var design = Assembler.Assemble(drawing, remembered, on.Drawer.StockFor, on.Value.Design.NextPiece);
+        var design = Assemble(drawing, remembered, on, on.Value.Design.NextPiece, budget);
         var isSheet = design.Pieces.Length > SheetOfMotifs && Motifs.Of(design).Length > SheetOfMotifs;
         var name = fileName.Length > LongestName ? fileName[^LongestName..] : fileName;
         var id = Guid.CreateVersion7();
@@ -54,7 +57,10 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     {
         var remembered = await RulesForAsync(origin, stop);
         return await motifs.GetAsync(file, remembered, async () =>
-            Motifs.Of(Assembler.Assemble(await ReadAsync(file, stop), remembered, on.Drawer.StockFor)));
+        {
+            var (drawing, budget) = await ReadAsync(file, stop);
+            return Motifs.Of(Assemble(drawing, remembered, on, 1, budget));
+        });
     }
 
     /// <summary>Takes motifs of a file into the project.</summary>
@@ -69,7 +75,8 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         var (fileName, origin) = await FoundAsync(on, file, stop);
         if (numbers is null)
         {
-            var whole = Assembler.Assemble(await ReadAsync(file, stop), await RulesForAsync(origin, stop), on.Drawer.StockFor, on.Value.Design.NextPiece);
+            var (drawing, budget) = await ReadAsync(file, stop);
+            var whole = Assemble(drawing, await RulesForAsync(origin, stop), on, on.Value.Design.NextPiece, budget);
             return await desk.DoAsync(on, seenHead, new BringInArt(file, fileName) { Pieces = whole }, stop);
         }
         var all = await MotifsAsync(on, file, origin, stop);
@@ -80,7 +87,23 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     private async Task<(string FileName, string? Origin)> FoundAsync(OnDesk on, Guid file, CancellationToken stop) =>
         await art.FindAsync(ProjectDesk.Owner, on.Project.Id, file, stop) ?? throw new EditRefused(Reason.FileGone);
 
-    private async Task<Drawing> ReadAsync(Guid file, CancellationToken stop) => ArtReader.Read(await art.ContentAsync(ProjectDesk.Owner, file, stop));
+    private async Task<(Drawing Drawing, Budget Budget)> ReadAsync(Guid file, CancellationToken stop)
+    {
+        var budget = new Budget(BudgetLimits.Reading, stop);
+        return (await reader.ReadAsync(await art.ContentAsync(ProjectDesk.Owner, file, stop), budget.TimeLeft, stop), budget);
+    }
+
+    private static Design Assemble(Drawing drawing, ImmutableArray<LookRule> rules, OnDesk on, int firstNumber, Budget budget)
+    {
+        try
+        {
+            return Assembler.Assemble(drawing, rules, on.Drawer.StockFor, firstNumber, budget);
+        }
+        catch (BudgetSpent spent)
+        {
+            throw ReadRefused.Of(spent);
+        }
+    }
 
     private static Design Taken(OnDesk on, ImmutableArray<Motif> all, ImmutableArray<int> wanted) =>
         Motifs.Take(all, wanted, on.Value.SetOut.Card.OpenWidth, on.Value.Design.NextPiece);

@@ -1,0 +1,38 @@
+using System.Text;
+using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Designs;
+using Falzkunst.Formats;
+using Falzkunst.Formats.Wire;
+
+namespace Falzkunst.Reader;
+
+/// <summary>Answers requests until there are no more; a request that cannot be read ends it.</summary>
+internal static class ReadingLoop
+{
+    /// <summary>Read once before the first request, so that nobody waits until the code for it is made.</summary>
+    private const string WarmUp =
+        """
+        <svg xmlns="http://www.w3.org/2000/svg" width="10mm" height="10mm" viewBox="0 0 10 10"><style>.a{fill:#123;stroke:red}</style>
+        <clipPath id="c"><circle cx="5" cy="5" r="3"/></clipPath><linearGradient id="g"><stop offset="0" stop-color="red"/></linearGradient>
+        <g id="layer" transform="translate(1 1)"><path class="a" clip-path="url(#c)" d="M0 0C1 2 3 4 5 5A2 2 0 0 1 6 6Q1 2 3 4z"/><rect rx="1" width="4" height="3" style="fill:url(#g)"/></g></svg>
+        """;
+
+    public static void Run(Stream requests, Stream answers)
+    {
+        ReadingWire.WriteDrawing(Stream.Null, ArtReader.Read(Encoding.UTF8.GetBytes(WarmUp)));
+        using var answer = new BufferedStream(answers, 1 << 16);
+        while (ReadingWire.ReadRequest(requests) is { } request)
+        {
+            try
+            {
+                var drawing = ArtReader.Read(request.File, new Budget(BudgetLimits.Reading with { Time = request.Time }));
+                ReadingWire.WriteDrawing(answer, drawing);
+            }
+            catch (ReadRefused refused)
+            {
+                ReadingWire.WriteRefusal(answer, refused);
+            }
+            answer.Flush();
+        }
+    }
+}

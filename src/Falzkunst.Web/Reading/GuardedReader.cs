@@ -1,0 +1,109 @@
+using System.Collections.Concurrent;
+using Falzkunst.Core.Designs;
+using Falzkunst.Formats;
+using Falzkunst.Formats.Wire;
+
+namespace Falzkunst.Web.Reading;
+
+/// <summary>
+/// Reads files that came from outside in processes of their own, one of which is kept ready. What the reader's budget misses
+/// costs that one file: the process is ended, and the next file gets a new one.
+/// </summary>
+public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawingReader, IDisposable
+{
+    /// <summary>Files read at once; each takes a core and up to half a gigabyte for seconds.</summary>
+    private const int AtOnce = 2;
+
+    /// <summary>Time beyond the reader's own, for sending and for a process that was busy.</summary>
+    private static readonly TimeSpan Grace = TimeSpan.FromSeconds(0.7);
+
+    private static readonly TimeSpan BetweenLooks = TimeSpan.FromMilliseconds(25);
+    private const string TooMuchMemory = "too-much-memory";
+    private readonly SemaphoreSlim _places = new(AtOnce);
+    private readonly ConcurrentBag<ReadingProcess> _ready = [];
+    private volatile bool _isOver;
+
+    /// <summary>Starts a process before the first file comes.</summary>
+    public void Warm()
+    {
+        if (_ready.IsEmpty && !_isOver) Keep(ReadingProcess.Start());
+    }
+
+    public async Task<Drawing> ReadAsync(byte[] file, TimeSpan time, CancellationToken stop)
+    {
+        await _places.WaitAsync(stop);
+        var process = Take();
+        var isFit = false;
+        try
+        {
+            using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
+            over.CancelAfter(time + Grace);
+            var reading = process.ReadAsync(new ReadingRequest(file, time), over.Token);
+            while (await Task.WhenAny(reading, Task.Delay(BetweenLooks, CancellationToken.None)) != reading)
+            {
+                if (process.IsTooLarge) throw Stopped(TooMuchMemory, "Reading the file took too much memory and was stopped. Simplify the drawing or split it into parts.", null);
+            }
+            var drawing = await reading;
+            isFit = true;
+            return drawing;
+        }
+        catch (ReadRefused refused)
+        {
+            isFit = refused.Code != TooMuchMemory;
+            throw;
+        }
+        catch (OperationCanceledException e) when (!stop.IsCancellationRequested)
+        {
+            throw Stopped("too-slow", "The file takes too long to read and was stopped. Simplify the drawing or split it into parts.", e);
+        }
+        catch (Exception e) when (e is IOException or InvalidDataException)
+        {
+            throw Stopped("reader-ended", "The file broke the reading of it, which costs nothing but this file. Save it once more from the drawing program, or simplify it.", e);
+        }
+        finally
+        {
+            if (isFit && process.IsFit) Keep(process);
+            else Replace(process);
+            _places.Release();
+        }
+    }
+
+    private ReadRefused Stopped(string code, string message, Exception? why)
+    {
+        Ended(log, code, why);
+        return new ReadRefused(code, message);
+    }
+
+    private ReadingProcess Take()
+    {
+        while (_ready.TryTake(out var ready))
+        {
+            if (ready.IsFit) return ready;
+            ready.Dispose();
+        }
+        return ReadingProcess.Start();
+    }
+
+    private void Replace(ReadingProcess process)
+    {
+        process.Dispose();
+        Warm();
+    }
+
+    /// <summary>One is kept; others that were needed at the same time are let go.</summary>
+    private void Keep(ReadingProcess process)
+    {
+        if (_isOver || !_ready.IsEmpty) process.Dispose();
+        else _ready.Add(process);
+    }
+
+    public void Dispose()
+    {
+        _isOver = true;
+        while (_ready.TryTake(out var process)) process.Dispose();
+        _places.Dispose();
+    }
+
+    [LoggerMessage(LogLevel.Warning, "A reading process was ended: {Code}.")]
+    private static partial void Ended(ILogger logger, string code, Exception? exception);
+}

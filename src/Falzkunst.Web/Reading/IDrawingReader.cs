@@ -1,0 +1,23 @@
+using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Designs;
+using Falzkunst.Formats;
+
+namespace Falzkunst.Web.Reading;
+
+/// <summary>Reads art files.</summary>
+public interface IDrawingReader
+{
+    /// <summary>Reads an SVG or a DXF file.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="time">How long it may take.</param>
+    /// <param name="stop">Whoever asked has left.</param>
+    /// <exception cref="ReadRefused">The file is not read.</exception>
+    Task<Drawing> ReadAsync(byte[] file, TimeSpan time, CancellationToken stop);
+}
+
+/// <summary>Reads in this process, for files that ship with the application.</summary>
+public sealed class ShippedArtReader : IDrawingReader
+{
+    public Task<Drawing> ReadAsync(byte[] file, TimeSpan time, CancellationToken stop) =>
+        Task.FromResult(ArtReader.Read(file, new Budget(BudgetLimits.Reading with { Time = time }, stop)));
+}

@@ -1,0 +1,81 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Runtime.InteropServices;
+using Falzkunst.Core.Designs;
+using Falzkunst.Formats.Wire;
+
+namespace Falzkunst.Web.Reading;
+
+/// <summary>A process that reads one file after the other, with a limit on its memory. Ended for good when it is let go.</summary>
+internal sealed class ReadingProcess : IDisposable
+{
+    /// <summary>What its garbage-collected heap may take, bytes; the largest files that are read stay below 300 MB.</summary>
+    private const long HeapBytes = 400L * 1024 * 1024;
+
+    /// <summary>What it may take altogether before it is ended, bytes.</summary>
+    private const long MostBytes = 550L * 1024 * 1024;
+
+    /// <summary>A process that has grown beyond this is not kept for another file, bytes.</summary>
+    private const long KeptBytes = 250L * 1024 * 1024;
+
+    private readonly Process _process;
+
+    private ReadingProcess(Process process) => _process = process;
+
+    public static ReadingProcess Start()
+    {
+        var start = new ProcessStartInfo(DotNet(), [Path.Combine(AppContext.BaseDirectory, "Falzkunst.Reader.dll")])
+        {
+            RedirectStandardInput = true, RedirectStandardOutput = true, UseShellExecute = false,
+        };
+        // It needs nothing of what the server knows, least of all how to reach the database.
+        start.Environment.Clear();
+        start.Environment["DOTNET_GCHeapHardLimit"] = HeapBytes.ToString("X", CultureInfo.InvariantCulture);
+        start.Environment["DOTNET_gcServer"] = "0";
+        start.Environment["DOTNET_DbgEnableMiniDump"] = "0";
+        return new ReadingProcess(Process.Start(start) ?? throw new InvalidOperationException("The reading process did not start."));
+    }
+
+    /// <summary>The dotnet of the runtime that this process runs on.</summary>
+    private static string DotNet() => Path.GetFullPath(Path.Combine(RuntimeEnvironment.GetRuntimeDirectory(), "..", "..", "..", "dotnet"));
+
+    /// <summary>It can be given another file.</summary>
+    public bool IsFit
+    {
+        get
+        {
+            _process.Refresh();
+            return !_process.HasExited && _process.WorkingSet64 < KeptBytes;
+        }
+    }
+
+    /// <summary>Sends a file and waits for what comes of it.</summary>
+    public async Task<Drawing> ReadAsync(ReadingRequest request, CancellationToken stop)
+    {
+        await ReadingWire.WriteRequestAsync(_process.StandardInput.BaseStream, request, stop);
+        return await ReadingWire.ReadAnswerAsync(_process.StandardOutput.BaseStream, stop);
+    }
+
+    /// <summary>It takes more memory than it may.</summary>
+    public bool IsTooLarge
+    {
+        get
+        {
+            _process.Refresh();
+            return !_process.HasExited && _process.WorkingSet64 > MostBytes;
+        }
+    }
+
+    public void Dispose()
+    {
+        try
+        {
+            _process.Kill();
+        }
+        catch (InvalidOperationException)
+        {
+            // It has ended by itself.
+        }
+        _process.Dispose();
+    }
+}
