@@ -1,6 +1,6 @@
+using Falzkunst.Data.Jobs;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Runs;
-using Falzkunst.Data.Settling;
 using Falzkunst.Data.Workshop;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
@@ -22,7 +22,8 @@ public static class DatabaseSetup
         services.AddScoped<CatalogueStore>();
         services.AddScoped<LookRuleStore>();
         services.AddScoped<RunStore>();
-        services.AddScoped<SettlingStore>();
+        services.AddScoped<JobStore>();
+        services.AddScoped<KnownResults>();
         return services;
     }
 

@@ -1,3 +1,7 @@
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Running;
+using Falzkunst.Data.Jobs;
 using Falzkunst.Data.Rows;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
@@ -14,10 +18,12 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
     public DbSet<ArtFileRow> ArtFiles => Set<ArtFileRow>();
     public DbSet<LookRuleRow> LookRules => Set<LookRuleRow>();
     public DbSet<StockRow> Stocks => Set<StockRow>();
+    public DbSet<DrawerMovementRow> DrawerMovements => Set<DrawerMovementRow>();
     public DbSet<MachineRow> Machines => Set<MachineRow>();
     public DbSet<RunRow> Runs => Set<RunRow>();
     public DbSet<RunEventRow> RunEvents => Set<RunEventRow>();
-    public DbSet<SettlingRow> Settlings => Set<SettlingRow>();
+    public DbSet<JobRow> Jobs => Set<JobRow>();
+    public DbSet<KnownResultRow> KnownResults => Set<KnownResultRow>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -25,20 +31,10 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         ProjectTables(modelBuilder);
         CatalogueTables(modelBuilder);
         RunTables(modelBuilder);
-        modelBuilder.Entity<SettlingRow>(e =>
-        {
-            e.ToTable("settlings", t => t.HasCheckConstraint("ck_settlings_sane", "seconds > 0"));
-            e.HasOne<WorkshopRow>().WithMany().HasForeignKey(s => s.Owner);
-            e.HasOne<RevisionRow>().WithMany().HasForeignKey(s => new { s.ProjectId, s.Revision });
-            e.Property(s => s.Stock).HasMaxLength(80);
-            e.Property(s => s.Best).HasColumnType("jsonb");
-            e.Property(s => s.SchemaVersion).HasDefaultValue(1);
-            e.HasIndex(s => s.Phase);
-            e.HasIndex(s => new { s.ProjectId, s.Stock, s.AskedAt });
-        });
+        JobTables(modelBuilder);
         modelBuilder.Entity<LookRuleRow>(e =>
         {
-            e.ToTable("look_rules");
+            e.ToTable("look_rules", t => t.HasCheckConstraint("ck_look_rules_operation", $"operation in ({string.Join(", ", Enum.GetValues<Operation>().Select(o => $"'{o.Word()}'"))})"));
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(r => r.Owner);
             e.Property(r => r.Origin).HasMaxLength(80);
             e.HasIndex(r => new { r.Owner, r.Position });
@@ -50,14 +46,16 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         model.Entity<WorkshopRow>().ToTable("workshops");
         model.Entity<ProjectRow>(e =>
         {
-            e.ToTable("projects");
+            e.ToTable("projects", t => t.HasCheckConstraint("ck_projects_sane", "head >= 1 and last_revision >= head and length(name) > 0 and pieces >= 0 and stocks >= 0 and findings >= 0"));
+            e.HasAlternateKey(p => new { p.Id, p.Owner });
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(p => p.Owner);
             e.Property(p => p.Name).HasMaxLength(120);
             e.HasIndex(p => new { p.Owner, p.ChangedAt });
         });
         model.Entity<RevisionRow>(e =>
         {
-            e.ToTable("revisions");
+            e.ToTable("revisions", t => t.HasCheckConstraint("ck_revisions_sane", "number >= 1 and (parent is null) = (number = 1) and parent < number and (parent is null) = (edit is null)"));
+            e.HasOne<RevisionRow>().WithMany().HasForeignKey(r => new { r.ProjectId, r.Parent }).OnDelete(DeleteBehavior.Restrict);
             e.HasKey(r => new { r.ProjectId, r.Number });
             e.HasOne<ProjectRow>().WithMany().HasForeignKey(r => r.ProjectId);
             e.Property(r => r.Edit).HasColumnType("jsonb");
@@ -74,9 +72,10 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         });
         model.Entity<ArtFileRow>(e =>
         {
-            e.ToTable("art_files");
-            e.HasOne<ProjectRow>().WithMany().HasForeignKey(a => a.ProjectId);
-            e.HasOne<WorkshopRow>().WithMany().HasForeignKey(a => a.Owner);
+            e.ToTable("art_files", t => t.HasCheckConstraint("ck_art_files_sane", "scale > 0 and width_mm >= 0 and height_mm >= 0 and lines >= 0 and pieces >= 0"));
+            e.Property(a => a.Scale).HasDefaultValue(1.0);
+            e.Property(a => a.Pictures).HasColumnType("jsonb").HasDefaultValueSql("'[]'");
+            e.HasOne<ProjectRow>().WithMany().HasForeignKey(a => new { a.ProjectId, a.Owner }).HasPrincipalKey(p => new { p.Id, p.Owner });
             e.Property(a => a.FileName).HasMaxLength(200);
             e.Property(a => a.Origin).HasMaxLength(80);
             e.Property(a => a.RulesUsed).HasColumnType("jsonb").HasDefaultValueSql("'[]'");
@@ -103,12 +102,23 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         model.Entity<StockOffcutRow>(e =>
         {
             e.ToTable("stock_offcuts");
+            e.HasOne<DrawerMovementRow>().WithMany().HasForeignKey(o => o.Movement);
             e.HasKey(o => new { o.Owner, o.StockKey, o.Name });
             e.Property(o => o.Name).HasMaxLength(80);
         });
+        model.Entity<DrawerMovementRow>(e =>
+        {
+            e.ToTable("drawer_movements");
+            e.HasOne<RevisionRow>().WithMany().HasForeignKey(m => new { m.ProjectId, m.Revision });
+            e.HasOne<ProjectRow>().WithMany().HasForeignKey(m => new { m.ProjectId, m.Owner }).HasPrincipalKey(p => new { p.Id, p.Owner });
+            e.HasOne<StockRow>().WithMany().HasForeignKey(m => new { m.Owner, m.StockKey });
+            e.Property(m => m.Took).HasMaxLength(80);
+            e.HasIndex(m => new { m.Owner, m.StockKey });
+            e.HasIndex(m => new { m.ProjectId, m.SheetId }, "ix_drawer_movements_sheet").IsUnique().HasFilter("is_active");
+        });
         model.Entity<StockSettingRow>(e =>
         {
-            e.ToTable("stock_settings", t => t.HasCheckConstraint("ck_stock_settings_sane", "force_grams > 0 and speed_mm_per_second > 0 and times >= 1"));
+            e.ToTable("stock_settings", t => t.HasCheckConstraint("ck_stock_settings_sane", $"force_grams > 0 and speed_mm_per_second > 0 and times >= 1 and tool in ({Named<Tool>()})"));
             e.HasKey(s => new { s.Owner, s.StockKey, s.Tool });
         });
         model.Entity<MachineRow>(e =>
@@ -125,13 +135,46 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         });
     }
 
+    private static void JobTables(ModelBuilder model)
+    {
+        model.Entity<JobRow>(e =>
+        {
+            e.ToTable("jobs", t =>
+            {
+                t.HasCheckConstraint("ck_jobs_phase", $"phase in ({Named<JobPhase>()})");
+                t.HasCheckConstraint("ck_jobs_kind", $"kind in ({Named<JobKind>()})");
+                t.HasCheckConstraint("ck_jobs_sane", "progress between 0 and 1 and attempts >= 0 and answers >= 0");
+            });
+            e.HasOne<ProjectRow>().WithMany().HasForeignKey(j => new { j.ProjectId, j.Owner }).HasPrincipalKey(p => new { p.Id, p.Owner });
+            e.HasOne<RevisionRow>().WithMany().HasForeignKey(j => new { j.ProjectId, j.Revision });
+            e.Property(j => j.Subject).HasMaxLength(80);
+            e.Property(j => j.Result).HasColumnType("jsonb");
+            e.HasIndex(j => new { j.Phase, j.AskedAt });
+            e.HasIndex(j => new { j.ProjectId, j.Kind, j.Subject }, "ix_jobs_active").IsUnique().HasFilter("phase in ('Waiting', 'Working')");
+        });
+        model.Entity<KnownResultRow>(e =>
+        {
+            e.ToTable("known_results");
+            e.HasKey(r => r.Key);
+            e.Property(r => r.Key).HasMaxLength(64);
+        });
+    }
+
+    /// <summary>The names of an enumeration as SQL has them in a list.</summary>
+    private static string Named<T>() where T : struct, Enum => string.Join(", ", Enum.GetNames<T>().Select(n => $"'{n}'"));
+
     private static void RunTables(ModelBuilder model)
     {
         model.Entity<RunRow>(e =>
         {
-            e.ToTable("runs");
+            e.ToTable("runs", t =>
+            {
+                t.HasCheckConstraint("ck_runs_phase", $"phase in ({Named<RunPhase>()})");
+                t.HasCheckConstraint("ck_runs_sane", "step >= 0 and line >= 0 and seconds_into >= 0 and machine_seconds >= 0 and speed_up between 1 and 1000 and last_event >= 0");
+            });
             e.Property(r => r.SchemaVersion).HasDefaultValue(1);
-            e.HasOne<WorkshopRow>().WithMany().HasForeignKey(r => r.Owner);
+            e.HasOne<ProjectRow>().WithMany().HasForeignKey(r => new { r.ProjectId, r.Owner }).HasPrincipalKey(p => new { p.Id, p.Owner });
+            e.HasIndex(r => new { r.Owner, r.Machine }, "ix_runs_unfinished").IsUnique().HasFilter("phase not in ('Done', 'Stopped', 'Broken')");
             e.HasOne<RevisionRow>().WithMany().HasForeignKey(r => new { r.ProjectId, r.Revision }).OnDelete(DeleteBehavior.Restrict);
             e.HasOne<PartRow>().WithMany().HasForeignKey(r => r.PlanHash).OnDelete(DeleteBehavior.Restrict);
             e.HasIndex(r => r.Phase);
@@ -139,7 +182,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         });
         model.Entity<RunEventRow>(e =>
         {
-            e.ToTable("run_events");
+            e.ToTable("run_events", t => t.HasCheckConstraint("ck_run_events_kind", $"kind in ({Named<RunHappeningKind>()})"));
             e.HasKey(r => new { r.RunId, r.Number });
             e.HasOne<RunRow>().WithMany().HasForeignKey(r => r.RunId);
         });

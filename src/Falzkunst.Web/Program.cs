@@ -3,10 +3,10 @@ using Falzkunst.Data;
 using Falzkunst.Web;
 using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
+using Falzkunst.Web.Jobs;
 using Falzkunst.Web.Practice;
 using Falzkunst.Web.Reading;
 using Falzkunst.Web.Security;
-using Falzkunst.Web.Settling;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.Features;
 using Serilog;
@@ -36,7 +36,16 @@ builder.Services.AddSingleton<PlanCache>();
 builder.Services.AddSingleton<HandCache>();
 builder.Services.AddSingleton<DetailCache>();
 builder.Services.AddHostedService<PracticeDriver>();
-builder.Services.AddHostedService<SettlingDriver>();
+builder.Services.AddSingleton<JobSignal>();
+builder.Services.AddSingleton<JobInput>();
+builder.Services.AddSingleton<IWork, SettleWork>();
+builder.Services.AddSingleton<IWork, SendWork>();
+builder.Services.AddSingleton<IWork, SurveyWork>();
+builder.Services.AddSingleton<IWork, ThickenWork>();
+builder.Services.AddScoped<SurveyDesk>();
+builder.Services.AddHostedService<JobWorkers>();
+// Whatever happens in the background, pages go on.
+builder.Services.Configure<HostOptions>(o => o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
 builder.Services.AddAntiforgery(o =>
 {
     o.HeaderName = "X-Falzkunst-Token";

@@ -158,10 +158,10 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
         Assert.StartsWith("Lay Chalk 200", Wording.StopWords.Actions(stop)[0], StringComparison.Ordinal);
         var before = running.State;
         await Task.Delay(300, Stop);
-        await runs.AdvanceAllAsync(Stop);
+        Assert.False(await runs.AdvanceAsync(running.Id, Stop));
         var after = (await runs.OpenAsync(Owner, running.Id, Stop))!.State;
         Assert.True(after.MachineSeconds > before.MachineSeconds);
-        await runs.CommandAsync(Owner, running.Id, (_, s) => PracticeMachine.Stop(s), Stop);
+        await runs.CommandAsync(Owner, running.Id, null, (_, s) => PracticeMachine.Stop(s), Stop);
         Assert.Equal(RunPhase.Stopped, (await runs.OpenAsync(Owner, running.Id, Stop))!.State.Phase);
     }
 

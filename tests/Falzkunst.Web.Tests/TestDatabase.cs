@@ -42,6 +42,9 @@ public sealed class TestDatabase : IAsyncLifetime
         await ExecuteAsync($"drop database if exists {_name} with (force)");
     }
 
+    /// <summary>Does to the tables what no page would.</summary>
+    public Task BreakAsync(string sql) => ExecuteAsync(sql, Connection);
+
     private async Task ExecuteAsync(string sql, string? on = null)
     {
         await using var connection = new NpgsqlConnection(on ?? _server);

@@ -27,8 +27,11 @@ public sealed record Stock(
     /// <summary>Rests of earlier sheets, used before new ones.</summary>
     public ImmutableArray<Offcut> Offcuts { get; init; } = [];
 
-    /// <summary>A name for one more offcut.</summary>
-    public string NextOffcut => Enumerable.Range(1, Offcuts.Length + Sheets.Length + 1).Select(n => $"Rest {n}")
+    /// <summary>How many offcuts were ever kept of it, those included that are used up.</summary>
+    public int OffcutsMade { get; init; }
+
+    /// <summary>A name for one more offcut, which none has or ever had.</summary>
+    public string NextOffcut => Enumerable.Range(OffcutsMade + 1, Offcuts.Length + Sheets.Length + 1).Select(n => $"Rest {n}")
         .First(name => Offcuts.All(o => o.Name != name) && Sheets.All(s => s.Name != name));
 
     /// <summary>Its back equals its front, so that pieces that are only cut may lie on their face.</summary>

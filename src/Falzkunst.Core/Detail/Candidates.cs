@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
@@ -38,12 +39,13 @@ public static class Candidates
     /// <param name="piece">The piece.</param>
     /// <param name="how">The way.</param>
     /// <param name="design">Its design, for what lies beside it.</param>
-    public static Candidate Try(Piece piece, Thicken how, Design design)
+    /// <param name="budget">What ends the work altogether; null for nothing.</param>
+    public static Candidate Try(Piece piece, Thicken how, Design design, Budget? budget = null)
     {
         try
         {
             if (how.Refusal is { } refusal) return new Candidate(how, null, refusal);
-            return new Candidate(how, Thickening.Of(piece, how, Neighbours.Rings(piece, design, how.ReachMm)), null);
+            return new Candidate(how, Thickening.Of(piece, how, Neighbours.Rings(piece, design, how.ReachMm), budget), null);
         }
         catch (EditRefused refused)
         {

@@ -65,7 +65,7 @@ internal sealed class Growth
         foreach (var i in places.SelectMany(p => p.Samples)) isTaken[i] = true;
         ReachToEnds(balls, isTaken);
         var isCutOff = new bool[samples.Count];
-        Parallel.For(0, samples.Count, i => isCutOff[i] = isTaken[i] && samples.HasEdgeWithin(balls.Centre(i), balls.Radius[i] * Inscribed));
+        Parallel.For(0, samples.Count, OnAllCores.OfCaller, i => isCutOff[i] = isTaken[i] && samples.HasEdgeWithin(balls.Centre(i), balls.Radius[i] * Inscribed));
         var chains = MedialChains.Of(balls, i => isTaken[i]).Select(c => (Chain: c, IsSquare: Square(balls, c, isCutOff, width / 2))).ToList();
         var quarter = QuarterEdges(width / 2);
         var radius = PastJoints(balls, isTaken);
@@ -83,7 +83,7 @@ internal sealed class Growth
     {
         var samples = balls.Samples;
         var radius = balls.Radius.ToArray();
-        Parallel.For(0, samples.Count, i =>
+        Parallel.For(0, samples.Count, OnAllCores.OfCaller, i =>
         {
             if (isTaken[i]) radius[i] = Math.Min(radius[i], Math.Max(LeastWithin(i, 1), LeastWithin(i, -1)));
         });

@@ -64,7 +64,7 @@ internal sealed class MedialBalls
     {
         try
         {
-            Parallel.For(0, count, each);
+            Parallel.For(0, count, OnAllCores.OfCaller, each);
         }
         catch (AggregateException all) when (all.InnerExceptions.All(e => e is BudgetSpent or OperationCanceledException))
         {

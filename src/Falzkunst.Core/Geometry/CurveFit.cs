@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 
 namespace Falzkunst.Core.Geometry;
 
@@ -145,7 +146,7 @@ public static class CurveFit
     {
         var turns = new double[points.Count];
         var limit = CornerDegrees * Math.PI / 180;
-        Parallel.For(0, points.Count, i =>
+        Parallel.For(0, points.Count, OnAllCores.OfCaller, i =>
         {
             if (Ahead(points, i, -1, window, closed) is not { } before || Ahead(points, i, 1, window, closed) is not { } after) return;
             var (a, b) = (points[i] - before, after - points[i]);

@@ -122,7 +122,7 @@ public sealed class Region
             .GroupBy(l => (Math.Floor(l[0].X / tile), Math.Floor(l[0].Y / tile)))
             .OrderBy(g => g.Key).Select(g => g.ToList()).ToList();
         var grown = new Flat[tiles.Count];
-        Parallel.For(0, tiles.Count, i => grown[i] = AreasAlone(OverlayNGRobust.Union(GeometryFactory.Default.BuildGeometry(tiles[i].Select(Grown).ToList()))));
+        Parallel.For(0, tiles.Count, OnAllCores.OfCaller, i => grown[i] = AreasAlone(OverlayNGRobust.Union(GeometryFactory.Default.BuildGeometry(tiles[i].Select(Grown).ToList()))));
         return Joined([.. grown.Where(g => !g.IsEmpty)]);
 
         Flat Grown(IReadOnlyList<Point> line) => line.Count <= 2
@@ -158,7 +158,7 @@ public sealed class Region
             if (to - from <= FewAreas) return AreasAlone(OverlayNGRobust.Union(GeometryFactory.Default.BuildGeometry(all.GetRange(from, to - from))));
             var middle = (from + to) / 2;
             Flat one = null!, other = null!;
-            Parallel.Invoke(() => one = Union(all, from, middle), () => other = Union(all, middle, to));
+            Parallel.Invoke(OnAllCores.OfCaller, () => one = Union(all, from, middle), () => other = Union(all, middle, to));
             return AreasAlone(OverlayNGRobust.Overlay(one, other, SpatialFunction.Union));
         }
     }

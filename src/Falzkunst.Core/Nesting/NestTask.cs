@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Nesting;
@@ -15,7 +16,7 @@ internal sealed class NestTask
     {
         Job = job;
         var kinds = new PieceKind[job.Pieces.Length];
-        Parallel.For(0, kinds.Length, i => kinds[i] = new PieceKind(job.Pieces[i], i, job.SpacingMm));
+        Parallel.For(0, kinds.Length, OnAllCores.OfCaller, i => kinds[i] = new PieceKind(job.Pieces[i], i, job.SpacingMm));
         Kinds = kinds;
         var copies = new List<Copy>();
         var groups = new Dictionary<string, int>();

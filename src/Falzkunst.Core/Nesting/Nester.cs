@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Diagnostics;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Core.Nesting;
@@ -61,7 +62,7 @@ public static class Nester
         for (var round = 1; !IsOver() && !(effort.Rounds < round) && !workers.Any(w => w.IsContent); round++)
         {
             foreach (var worker in workers) if (worker.Best.Score.CompareTo(best.Score) != 0) worker.Adopt(best);
-            Parallel.ForEach(workers, w => w.Work(effort.RoundOfLooks * Math.Min(round, NestEffort.LongestRounds), IsOver));
+            Parallel.ForEach(workers, OnAllCores.OfCaller, w => w.Work(effort.RoundOfLooks * Math.Min(round, NestEffort.LongestRounds), IsOver));
             foreach (var worker in workers)
             {
                 if (!worker.Best.Score.IsBetterThan(best.Score)) continue;

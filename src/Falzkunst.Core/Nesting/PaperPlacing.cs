@@ -82,7 +82,8 @@ public static class PaperPlacing
     /// <param name="stock">Of the sheet.</param>
     /// <param name="spacingMm">Distance kept between pieces.</param>
     /// <param name="effort">How long room is looked for.</param>
-    public static SheetLayout? Add(SheetLayout sheet, IReadOnlyList<Placement> copies, Design design, Stock stock, double spacingMm, NestEffort effort)
+    /// <param name="stop">Gives up.</param>
+    public static SheetLayout? Add(SheetLayout sheet, IReadOnlyList<Placement> copies, Design design, Stock stock, double spacingMm, NestEffort effort, CancellationToken stop = default)
     {
         var numbered = sheet.Placements.Select(p => (Placement: p, Stays: true)).Concat(copies.Select(p => (Placement: p, Stays: false)))
             .GroupBy(p => p.Placement.Piece).SelectMany(g => g.Select((p, i) => (p.Placement, p.Stays, Number: i + 1))).ToList();
@@ -93,7 +94,7 @@ public static class PaperPlacing
         {
             Pins = [.. numbered.Where(n => n.Stays).Select(n => new NestPin(n.Placement.Piece, n.Number, sheet.Id, 1, n.Placement.Place))],
         };
-        using var found = new CancellationTokenSource();
+        using var found = CancellationTokenSource.CreateLinkedTokenSource(stop);
         var result = Nester.Nest(job, effort, progress => { if (progress.Best.Left.IsEmpty) found.Cancel(); }, found.Token);
         if (!result.Left.IsEmpty) return null;
         var places = result.Sheets.SelectMany(s => s.Placements).ToDictionary(p => (p.Id, p.Copy), p => p.Place);

@@ -14,7 +14,7 @@ public sealed record TakeSettled(string Stock, int Sheets) : Edit
     [JsonIgnore]
     public StockLayout? Layout { get; init; }
 
-    /// <summary>The fingerprint of the pieces and machine that it was settled for.</summary>
+    /// <summary>The fingerprint of the stock's pieces and the machine that it was settled for (<see cref="Project.LayoutFingerprint(string)"/>).</summary>
     [JsonIgnore]
     public string? MadeFor { get; init; }
 
@@ -57,6 +57,10 @@ public sealed record MovePlacements(string Sheet, ImmutableArray<PlacedCopy> Cop
 /// <param name="Batch">Key that the id of a new sheet is made of; never used again.</param>
 public sealed record SendPlacements(string Sheet, ImmutableArray<PlacedCopy> Copies, string? To, string? Size = null, Guid Batch = default) : Edit
 {
+    /// <summary>The other sheet with the copies on it, as <see cref="SheetRoom"/> found it.</summary>
+    [JsonIgnore]
+    public SheetLayout? Filled { get; init; }
+
     public override string Sentence => $"Sent {(Copies.Length == 1 ? "a piece" : $"{Copies.Length} pieces")} to {(To is null ? "a new sheet" : "another sheet")}";
 }
 

@@ -12,7 +12,7 @@ internal static class Placing
     public static Project Take(Project project, TakeSettled edit, Drawer drawer)
     {
         if (edit.Layout is not { } layout) throw new EditRefused(Reason.NothingSettled);
-        if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || edit.MadeFor != sheets.MadeFor)
+        if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || (edit.MadeFor != project.LayoutFingerprint(edit.Stock) && edit.MadeFor != sheets.MadeFor))
             throw new EditRefused(Reason.SettledStale);
         var now = sheets.Of(edit.Stock, project.Design);
         now.DemandWhole();
@@ -55,8 +55,25 @@ internal static class Placing
         return Lifted(project, from, copies, layout => layout with { Sheets = [.. layout.Sheets.Select(s => s.Id == to.Id ? s with { Placements = [.. s.Placements, .. there] } : s)] });
     }
 
-    /// <exception cref="EditRefused">Something is not there any more, or there is no room.</exception>
+    /// <exception cref="EditRefused">Something is not there any more, or what was found does not stand up to the exact check.</exception>
     public static Project Send(Project project, SendPlacements edit, Drawer drawer)
+    {
+        var (from, to, copies) = Sending(project, edit, drawer);
+        if (edit.Filled is not { } filled) throw new EditRefused(Reason.NoRoomOnSheet, edit.To is null ? 0 : to.Number, copies.Count, project.Design.Require(copies[0].Piece).Name);
+        var came = filled.Placements.Where(p => !to.Placements.Contains(p)).Select(p => p with { Pinned = true }).ToList();
+        if (filled.Id != to.Id || !to.Placements.All(filled.Placements.Contains) || !came.Select(p => (p.Piece, p.Copy)).Order().SequenceEqual(copies.Select(p => (p.Piece, p.Copy)).Order()))
+        {
+            throw new EditRefused(Reason.SettledStale);
+        }
+        var full = to with { Placements = [.. to.Placements, .. came] };
+        var after = Lifted(project, from, copies, l => l with { Sheets = edit.To is null ? l.Sheets.Add(full) : [.. l.Sheets.Select(s => s.Id == to.Id ? full : s)] });
+        var layout = after.Sheets!.Of(to.Stock, project.Design);
+        var job = PaperJobs.JobFor(project.Design, drawer.Stock(to.Stock), drawer.Machine(project.SetOut.Machine), project.Sheets!.SpacingMm, project.SetOut.Cards, layout);
+        return Refusing(() => NestCheck.Faults(job, PaperJobs.ResultOf(layout)).Any()) ? throw new EditRefused(Reason.SettledStale) : after;
+    }
+
+    /// <summary>What copies are sent from and to, and the copies.</summary>
+    internal static (SheetLayout From, SheetLayout To, List<Placement> Copies) Sending(Project project, SendPlacements edit, Drawer drawer)
     {
         var (sheets, from) = Require(project, edit.Sheet);
         var copies = Require(from, edit.Copies);
@@ -65,10 +82,7 @@ internal static class Placing
         layout.DemandWhole();
         var to = edit.To is { } id ? Require(project, id).Sheet
             : PaperPlacing.OneMore(layout, stock, drawer.Machine(project.SetOut.Machine), edit.Size ?? "", SheetLayouts.BatchKey(edit.Batch)) ?? throw new EditRefused(Reason.NoFurtherSheet, edit.Size ?? "", stock.Name);
-        if (to.Id == from.Id || to.Stock != from.Stock) throw new EditRefused(Reason.SameSheet);
-        var filled = Refusing(() => PaperPlacing.Add(to, copies, project.Design, stock, sheets.SpacingMm, RoomEffort))
-            ?? throw new EditRefused(Reason.NoRoomOnSheet, edit.To is null ? 0 : to.Number, copies.Count, project.Design.Require(copies[0].Piece).Name);
-        return Lifted(project, from, copies, l => l with { Sheets = edit.To is null ? l.Sheets.Add(filled) : [.. l.Sheets.Select(s => s.Id == to.Id ? filled : s)] });
+        return to.Id == from.Id || to.Stock != from.Stock ? throw new EditRefused(Reason.SameSheet) : (from, to, copies);
     }
 
     /// <exception cref="EditRefused">The sheet is gone, or its rest is kept already.</exception>
@@ -91,9 +105,6 @@ internal static class Placing
 
     /// <summary>No sheet is so large, mm.</summary>
     private const double FarthestMm = 10_000;
-
-    /// <summary>Room on one sheet is looked for no longer than this.</summary>
-    private static readonly NestEffort RoomEffort = new(TimeSpan.FromSeconds(1.5)) { Patience = TimeSpan.FromSeconds(1) };
 
     private static (SheetLayouts Sheets, SheetLayout Sheet) Require(Project project, string id)
     {

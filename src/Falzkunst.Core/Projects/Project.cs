@@ -24,11 +24,17 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
     /// <summary>
     /// A short text that changes whenever something changes that layouts depend on: paper, stocks, quantities, machine, spacing.
     /// </summary>
-    public string LayoutFingerprint()
+    public string LayoutFingerprint() => Fingerprint(Design.Pieces);
+
+    /// <summary>The same of the pieces of one stock alone: what is edited elsewhere leaves it as it is.</summary>
+    /// <param name="stock">Key of the stock.</param>
+    public string LayoutFingerprint(string stock) => Fingerprint(Design.Pieces.Where(p => p.Stock == stock));
+
+    private string Fingerprint(IEnumerable<Piece> pieces)
     {
         var text = new StringBuilder();
         text.Append(CultureInfo.InvariantCulture, $"{SetOut.Machine}|{SetOut.Cards}|{SetOut.SpacingMm:R}");
-        foreach (var p in Design.Pieces)
+        foreach (var p in pieces)
         {
             text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.Paper.Hash}");
             if (p.Lie != default) text.Append(CultureInfo.InvariantCulture, $",{p.Lie}");

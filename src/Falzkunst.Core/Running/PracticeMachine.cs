@@ -11,6 +11,9 @@ public enum RunPhase
     Paused,
     Done,
     Stopped,
+
+    /// <summary>What is kept of the run cannot be read any more; nothing moves it.</summary>
+    Broken,
 }
 
 /// <summary>Where a run stands. Together with its plan it says everything; it changes only through <see cref="PracticeMachine"/>.</summary>
@@ -22,7 +25,7 @@ public enum RunPhase
 public sealed record RunState(RunPhase Phase, int Step, int Line, double SecondsInto, double MachineSeconds)
 {
     /// <summary>No hand and no clock changes it any more.</summary>
-    public bool IsOver => Phase is RunPhase.Done or RunPhase.Stopped;
+    public bool IsOver => Phase is RunPhase.Done or RunPhase.Stopped or RunPhase.Broken;
 }
 
 /// <summary>Something that happened in a run, kept in order.</summary>
@@ -56,6 +59,9 @@ public enum RunRefusal
     NotPaused,
     Over,
     Gone,
+
+    /// <summary>The machine has gone on since the page showed it.</summary>
+    Stale,
 }
 
 /// <summary>A command that does not fit the state.</summary>

@@ -11,6 +11,9 @@ namespace Falzkunst.Core.Running;
 /// <param name="ToolChanges">How often a hand must put in another tool after the run has begun.</param>
 public sealed record RunPlan(ImmutableArray<RunStep> Steps, int ToolChanges)
 {
+    /// <summary>Nothing to run.</summary>
+    public static readonly RunPlan Empty = new([], 0);
+
     public IEnumerable<Pass> Passes => Steps.OfType<Pass>();
 
     /// <summary>Machine time and waiting for heat, without the time hands take, s.</summary>

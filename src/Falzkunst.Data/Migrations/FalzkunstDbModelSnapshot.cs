@@ -70,6 +70,13 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("owner");
 
+                    b.Property<string>("Pictures")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("pictures")
+                        .HasDefaultValueSql("'[]'");
+
                     b.Property<int>("Pieces")
                         .HasColumnType("integer")
                         .HasColumnName("pieces");
@@ -85,6 +92,12 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnName("rules_used")
                         .HasDefaultValueSql("'[]'");
 
+                    b.Property<double>("Scale")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("double precision")
+                        .HasDefaultValue(1.0)
+                        .HasColumnName("scale");
+
                     b.Property<double>("WidthMm")
                         .HasColumnType("double precision")
                         .HasColumnName("width_mm");
@@ -92,13 +105,76 @@ namespace Falzkunst.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_art_files");
 
-                    b.HasIndex("Owner")
-                        .HasDatabaseName("ix_art_files_owner");
+                    b.HasIndex("ProjectId", "Owner")
+                        .HasDatabaseName("ix_art_files_project_id_owner");
 
-                    b.HasIndex("ProjectId")
-                        .HasDatabaseName("ix_art_files_project_id");
+                    b.ToTable("art_files", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_art_files_sane", "scale > 0 and width_mm >= 0 and height_mm >= 0 and lines >= 0 and pieces >= 0");
+                        });
+                });
 
-                    b.ToTable("art_files", (string)null);
+            modelBuilder.Entity("Falzkunst.Data.Rows.DrawerMovementRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<bool>("IsActive")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_active");
+
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
+
+                    b.Property<string>("SheetId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("sheet_id");
+
+                    b.Property<string>("StockKey")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("stock_key");
+
+                    b.Property<string>("Took")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("took");
+
+                    b.HasKey("Id")
+                        .HasName("pk_drawer_movements");
+
+                    b.HasIndex("Owner", "StockKey")
+                        .HasDatabaseName("ix_drawer_movements_owner_stock_key");
+
+                    b.HasIndex("ProjectId", "Owner")
+                        .HasDatabaseName("ix_drawer_movements_project_id_owner");
+
+                    b.HasIndex("ProjectId", "Revision")
+                        .HasDatabaseName("ix_drawer_movements_project_id_revision");
+
+                    b.HasIndex(new[] { "ProjectId", "SheetId" }, "ix_drawer_movements_sheet")
+                        .IsUnique()
+                        .HasDatabaseName("ix_drawer_movements_project_id_sheet_id")
+                        .HasFilter("is_active");
+
+                    b.ToTable("drawer_movements", (string)null);
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.HolderRow", b =>
@@ -128,6 +204,151 @@ namespace Falzkunst.Data.Migrations
                         .HasName("pk_holders");
 
                     b.ToTable("holders", (string)null);
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.JobRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("Answers")
+                        .HasColumnType("integer")
+                        .HasColumnName("answers");
+
+                    b.Property<DateTimeOffset>("AskedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("asked_at");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer")
+                        .HasColumnName("attempts");
+
+                    b.Property<DateTimeOffset?>("BeatAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("beat_at");
+
+                    b.Property<DateTimeOffset?>("BegunAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("begun_at");
+
+                    b.Property<DateTimeOffset?>("BetterAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("better_at");
+
+                    b.Property<string>("Failure")
+                        .HasColumnType("text")
+                        .HasColumnName("failure");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("MadeFor")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("made_for");
+
+                    b.Property<DateTimeOffset?>("OverAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("over_at");
+
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("Phase")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("phase");
+
+                    b.Property<double>("Progress")
+                        .HasColumnType("double precision")
+                        .HasColumnName("progress");
+
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("Request")
+                        .HasColumnType("text")
+                        .HasColumnName("request");
+
+                    b.Property<string>("Result")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("result");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
+
+                    b.Property<int>("SchemaVersion")
+                        .HasColumnType("integer")
+                        .HasColumnName("schema_version");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("subject");
+
+                    b.Property<Guid?>("Worker")
+                        .HasColumnType("uuid")
+                        .HasColumnName("worker");
+
+                    b.HasKey("Id")
+                        .HasName("pk_jobs");
+
+                    b.HasIndex("Phase", "AskedAt")
+                        .HasDatabaseName("ix_jobs_phase_asked_at");
+
+                    b.HasIndex("ProjectId", "Owner")
+                        .HasDatabaseName("ix_jobs_project_id_owner");
+
+                    b.HasIndex("ProjectId", "Revision")
+                        .HasDatabaseName("ix_jobs_project_id_revision");
+
+                    b.HasIndex(new[] { "ProjectId", "Kind", "Subject" }, "ix_jobs_active")
+                        .IsUnique()
+                        .HasDatabaseName("ix_jobs_project_id_kind_subject")
+                        .HasFilter("phase in ('Waiting', 'Working')");
+
+                    b.ToTable("jobs", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_jobs_kind", "kind in ('Settle', 'Survey', 'Thicken', 'Send')");
+
+                            t.HasCheckConstraint("ck_jobs_phase", "phase in ('Waiting', 'Working', 'Done', 'Stopped', 'Interrupted', 'Failed')");
+
+                            t.HasCheckConstraint("ck_jobs_sane", "progress between 0 and 1 and attempts >= 0 and answers >= 0");
+                        });
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.KnownResultRow", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasMaxLength(64)
+                        .HasColumnType("character varying(64)")
+                        .HasColumnName("key");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("SchemaVersion")
+                        .HasColumnType("integer")
+                        .HasColumnName("schema_version");
+
+                    b.Property<string>("Value")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("value");
+
+                    b.HasKey("Key")
+                        .HasName("pk_known_results");
+
+                    b.ToTable("known_results", (string)null);
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.LookRuleRow", b =>
@@ -189,7 +410,10 @@ namespace Falzkunst.Data.Migrations
                     b.HasIndex("Owner", "Position")
                         .HasDatabaseName("ix_look_rules_owner_position");
 
-                    b.ToTable("look_rules", (string)null);
+                    b.ToTable("look_rules", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_look_rules_operation", "operation in ('print', 'draw', 'foil', 'emboss', 'score', 'perforate', 'cut', 'aid')");
+                        });
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.MachineRow", b =>
@@ -330,10 +554,16 @@ namespace Falzkunst.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_projects");
 
+                    b.HasAlternateKey("Id", "Owner")
+                        .HasName("ak_projects_id_owner");
+
                     b.HasIndex("Owner", "ChangedAt")
                         .HasDatabaseName("ix_projects_owner_changed_at");
 
-                    b.ToTable("projects", (string)null);
+                    b.ToTable("projects", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_projects_sane", "head >= 1 and last_revision >= head and length(name) > 0 and pieces >= 0 and stocks >= 0 and findings >= 0");
+                        });
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.RevisionRow", b =>
@@ -400,7 +630,13 @@ namespace Falzkunst.Data.Migrations
                     b.HasIndex("VariantsHash")
                         .HasDatabaseName("ix_revisions_variants_hash");
 
-                    b.ToTable("revisions", (string)null);
+                    b.HasIndex("ProjectId", "Parent")
+                        .HasDatabaseName("ix_revisions_project_id_parent");
+
+                    b.ToTable("revisions", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_revisions_sane", "number >= 1 and (parent is null) = (number = 1) and parent < number and (parent is null) = (edit is null)");
+                        });
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.RunEventRow", b =>
@@ -437,7 +673,10 @@ namespace Falzkunst.Data.Migrations
                     b.HasKey("RunId", "Number")
                         .HasName("pk_run_events");
 
-                    b.ToTable("run_events", (string)null);
+                    b.ToTable("run_events", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_run_events_kind", "kind in ('Created', 'Confirmed', 'PassBegan', 'LinesDone', 'StopReached', 'Paused', 'Resumed', 'Stopped', 'Done')");
+                        });
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.RunRow", b =>
@@ -529,9 +768,6 @@ namespace Falzkunst.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_runs");
 
-                    b.HasIndex("Owner")
-                        .HasDatabaseName("ix_runs_owner");
-
                     b.HasIndex("Phase")
                         .HasDatabaseName("ix_runs_phase");
 
@@ -541,107 +777,22 @@ namespace Falzkunst.Data.Migrations
                     b.HasIndex("ProjectId", "BegunAt")
                         .HasDatabaseName("ix_runs_project_id_begun_at");
 
+                    b.HasIndex("ProjectId", "Owner")
+                        .HasDatabaseName("ix_runs_project_id_owner");
+
                     b.HasIndex("ProjectId", "Revision")
                         .HasDatabaseName("ix_runs_project_id_revision");
 
-                    b.ToTable("runs", (string)null);
-                });
+                    b.HasIndex(new[] { "Owner", "Machine" }, "ix_runs_unfinished")
+                        .IsUnique()
+                        .HasDatabaseName("ix_runs_owner_machine")
+                        .HasFilter("phase not in ('Done', 'Stopped', 'Broken')");
 
-            modelBuilder.Entity("Falzkunst.Data.Rows.SettlingRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<int>("Answers")
-                        .HasColumnType("integer")
-                        .HasColumnName("answers");
-
-                    b.Property<DateTimeOffset>("AskedAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("asked_at");
-
-                    b.Property<DateTimeOffset?>("BeatAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("beat_at");
-
-                    b.Property<DateTimeOffset?>("BegunAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("begun_at");
-
-                    b.Property<string>("Best")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("best");
-
-                    b.Property<DateTimeOffset?>("BetterAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("better_at");
-
-                    b.Property<string>("MadeFor")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("made_for");
-
-                    b.Property<DateTimeOffset?>("OverAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("over_at");
-
-                    b.Property<Guid>("Owner")
-                        .HasColumnType("uuid")
-                        .HasColumnName("owner");
-
-                    b.Property<string>("Phase")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("phase");
-
-                    b.Property<Guid>("ProjectId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("project_id");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
-
-                    b.Property<int>("SchemaVersion")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("integer")
-                        .HasDefaultValue(1)
-                        .HasColumnName("schema_version");
-
-                    b.Property<int>("Seconds")
-                        .HasColumnType("integer")
-                        .HasColumnName("seconds");
-
-                    b.Property<int>("Seed")
-                        .HasColumnType("integer")
-                        .HasColumnName("seed");
-
-                    b.Property<string>("Stock")
-                        .IsRequired()
-                        .HasMaxLength(80)
-                        .HasColumnType("character varying(80)")
-                        .HasColumnName("stock");
-
-                    b.HasKey("Id")
-                        .HasName("pk_settlings");
-
-                    b.HasIndex("Owner")
-                        .HasDatabaseName("ix_settlings_owner");
-
-                    b.HasIndex("Phase")
-                        .HasDatabaseName("ix_settlings_phase");
-
-                    b.HasIndex("ProjectId", "Revision")
-                        .HasDatabaseName("ix_settlings_project_id_revision");
-
-                    b.HasIndex("ProjectId", "Stock", "AskedAt")
-                        .HasDatabaseName("ix_settlings_project_id_stock_asked_at");
-
-                    b.ToTable("settlings", null, t =>
+                    b.ToTable("runs", null, t =>
                         {
-                            t.HasCheckConstraint("ck_settlings_sane", "seconds > 0");
+                            t.HasCheckConstraint("ck_runs_phase", "phase in ('WaitingForPaper', 'Running', 'WaitingForTool', 'Paused', 'Done', 'Stopped', 'Broken')");
+
+                            t.HasCheckConstraint("ck_runs_sane", "step >= 0 and line >= 0 and seconds_into >= 0 and machine_seconds >= 0 and speed_up between 1 and 1000 and last_event >= 0");
                         });
                 });
 
@@ -669,13 +820,24 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("kept_at");
 
+                    b.Property<Guid?>("Movement")
+                        .HasColumnType("uuid")
+                        .HasColumnName("movement");
+
                     b.Property<string>("Outline")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("outline");
 
+                    b.Property<DateTimeOffset?>("ThrownAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("thrown_at");
+
                     b.HasKey("Owner", "StockKey", "Name")
                         .HasName("pk_stock_offcuts");
+
+                    b.HasIndex("Movement")
+                        .HasDatabaseName("ix_stock_offcuts_movement");
 
                     b.ToTable("stock_offcuts", (string)null);
                 });
@@ -716,6 +878,10 @@ namespace Falzkunst.Data.Migrations
                     b.Property<double>("NarrowestMm")
                         .HasColumnType("double precision")
                         .HasColumnName("narrowest_mm");
+
+                    b.Property<int>("OffcutsMade")
+                        .HasColumnType("integer")
+                        .HasColumnName("offcuts_made");
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
@@ -781,7 +947,7 @@ namespace Falzkunst.Data.Migrations
 
                     b.ToTable("stock_settings", null, t =>
                         {
-                            t.HasCheckConstraint("ck_stock_settings_sane", "force_grams > 0 and speed_mm_per_second > 0 and times >= 1");
+                            t.HasCheckConstraint("ck_stock_settings_sane", "force_grams > 0 and speed_mm_per_second > 0 and times >= 1 and tool in ('Pen', 'FoilTip', 'EmbossTip', 'ScoreTip', 'Blade')");
                         });
                 });
 
@@ -831,6 +997,10 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<int>("DrawerVersion")
+                        .HasColumnType("integer")
+                        .HasColumnName("drawer_version");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
@@ -867,19 +1037,38 @@ namespace Falzkunst.Data.Migrations
 
             modelBuilder.Entity("Falzkunst.Data.Rows.ArtFileRow", b =>
                 {
-                    b.HasOne("Falzkunst.Data.Rows.WorkshopRow", null)
+                    b.HasOne("Falzkunst.Data.Rows.ProjectRow", null)
                         .WithMany()
-                        .HasForeignKey("Owner")
+                        .HasForeignKey("ProjectId", "Owner")
+                        .HasPrincipalKey("Id", "Owner")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_art_files_workshops_owner");
+                        .HasConstraintName("fk_art_files_projects_project_id_owner");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.DrawerMovementRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.StockRow", null)
+                        .WithMany()
+                        .HasForeignKey("Owner", "StockKey")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_drawer_movements_stocks_owner_stock_key");
 
                     b.HasOne("Falzkunst.Data.Rows.ProjectRow", null)
                         .WithMany()
-                        .HasForeignKey("ProjectId")
+                        .HasForeignKey("ProjectId", "Owner")
+                        .HasPrincipalKey("Id", "Owner")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_art_files_projects_project_id");
+                        .HasConstraintName("fk_drawer_movements_projects_project_id_owner");
+
+                    b.HasOne("Falzkunst.Data.Rows.RevisionRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId", "Revision")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_drawer_movements_revisions_project_id_revision");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.HolderRow", b =>
@@ -890,6 +1079,24 @@ namespace Falzkunst.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_holders_machines_owner_machine_key");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.JobRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId", "Owner")
+                        .HasPrincipalKey("Id", "Owner")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_jobs_projects_project_id_owner");
+
+                    b.HasOne("Falzkunst.Data.Rows.RevisionRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId", "Revision")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_jobs_revisions_project_id_revision");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.LookRuleRow", b =>
@@ -956,6 +1163,12 @@ namespace Falzkunst.Data.Migrations
                         .HasForeignKey("VariantsHash")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_revisions_parts_variants_hash");
+
+                    b.HasOne("Falzkunst.Data.Rows.RevisionRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId", "Parent")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_revisions_revisions_project_id_parent");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.RunEventRow", b =>
@@ -970,19 +1183,20 @@ namespace Falzkunst.Data.Migrations
 
             modelBuilder.Entity("Falzkunst.Data.Rows.RunRow", b =>
                 {
-                    b.HasOne("Falzkunst.Data.Rows.WorkshopRow", null)
-                        .WithMany()
-                        .HasForeignKey("Owner")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_runs_workshops_owner");
-
                     b.HasOne("Falzkunst.Data.Rows.PartRow", null)
                         .WithMany()
                         .HasForeignKey("PlanHash")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_runs_parts_plan_hash");
+
+                    b.HasOne("Falzkunst.Data.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId", "Owner")
+                        .HasPrincipalKey("Id", "Owner")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_runs_projects_project_id_owner");
 
                     b.HasOne("Falzkunst.Data.Rows.RevisionRow", null)
                         .WithMany()
@@ -992,25 +1206,13 @@ namespace Falzkunst.Data.Migrations
                         .HasConstraintName("fk_runs_revisions_project_id_revision");
                 });
 
-            modelBuilder.Entity("Falzkunst.Data.Rows.SettlingRow", b =>
-                {
-                    b.HasOne("Falzkunst.Data.Rows.WorkshopRow", null)
-                        .WithMany()
-                        .HasForeignKey("Owner")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_settlings_workshops_owner");
-
-                    b.HasOne("Falzkunst.Data.Rows.RevisionRow", null)
-                        .WithMany()
-                        .HasForeignKey("ProjectId", "Revision")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_settlings_revisions_project_id_revision");
-                });
-
             modelBuilder.Entity("Falzkunst.Data.Rows.StockOffcutRow", b =>
                 {
+                    b.HasOne("Falzkunst.Data.Rows.DrawerMovementRow", null)
+                        .WithMany()
+                        .HasForeignKey("Movement")
+                        .HasConstraintName("fk_stock_offcuts_drawer_movements_movement");
+
                     b.HasOne("Falzkunst.Data.Rows.StockRow", null)
                         .WithMany("Offcuts")
                         .HasForeignKey("Owner", "StockKey")

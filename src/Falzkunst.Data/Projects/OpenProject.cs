@@ -11,7 +11,11 @@ namespace Falzkunst.Data.Projects;
 /// <param name="UndoSentence">What undo takes back; null at the beginning.</param>
 /// <param name="RedoSentence">What redo does again; null where nothing was undone.</param>
 public sealed record OpenProject(
-    Guid Id, string Name, int Head, Project Value, DateTimeOffset SavedAt, string? UndoSentence, string? RedoSentence);
+    Guid Id, string Name, int Head, Project Value, DateTimeOffset SavedAt, string? UndoSentence, string? RedoSentence)
+{
+    /// <summary>Version of the owner's stock drawer when it was opened; null where that was not asked.</summary>
+    public int? DrawerVersion { get; init; }
+}
 
 /// <summary>A revision in a project's history.</summary>
 /// <param name="Number">Its number.</param>

@@ -22,11 +22,17 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         .ToListAsync(stop);
 
     /// <summary>A new project with a first revision.</summary>
-    public async Task<Guid> CreateAsync(Guid owner, string name, Project value, CancellationToken stop)
+    /// <param name="owner">Whose.</param>
+    /// <param name="name">Its name.</param>
+    /// <param name="value">What it begins as.</param>
+    /// <param name="stop">Cancels.</param>
+    /// <param name="key">Key that it shall have; where there is a project of that key already, that is it and nothing is written.</param>
+    public async Task<Guid> CreateAsync(Guid owner, string name, Project value, CancellationToken stop, Guid? key = null)
     {
+        if (key is { } asked && await db.Projects.AnyAsync(p => p.Id == asked && p.Owner == owner, stop)) return asked;
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var now = clock.GetUtcNow();
-        var row = new ProjectRow { Id = Guid.CreateVersion7(), Owner = owner, Name = name, CreatedAt = now, ChangedAt = now, Head = 1, LastRevision = 1 };
+        var row = new ProjectRow { Id = key ?? Guid.CreateVersion7(), Owner = owner, Name = name, CreatedAt = now, ChangedAt = now, Head = 1, LastRevision = 1 };
         Summarise(row, value);
         db.Projects.Add(row);
         await db.SaveChangesAsync(stop);
@@ -57,12 +63,12 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         var found = await db.Projects.AsNoTracking().Where(p => p.Id == id && p.Owner == owner)
             .Join(db.Revisions, p => new { Project = p.Id, Number = p.Head }, r => new { Project = r.ProjectId, r.Number }, (p, r) => new
             {
-                p.Name, p.ChangedAt, Head = r,
+                p.Name, p.ChangedAt, Head = r, Drawer = db.Workshops.Where(w => w.Id == owner).Select(w => w.DrawerVersion).FirstOrDefault(),
                 Redo = db.Revisions.Where(n => n.ProjectId == id && n.Parent == r.Number).OrderByDescending(n => n.Number).Select(n => n.Sentence).FirstOrDefault(),
             }).SingleOrDefaultAsync(stop);
         if (found is null) return null;
         var (head, value) = (found.Head, await ValueAsync(found.Head, stop));
-        return new OpenProject(id, found.Name, head.Number, value, found.ChangedAt, head.Parent is null ? null : head.Sentence, found.Redo);
+        return new OpenProject(id, found.Name, head.Number, value, found.ChangedAt, head.Parent is null ? null : head.Sentence, found.Redo) { DrawerVersion = found.Drawer };
     }
 
     /// <summary>The value of any revision; null where there is none.</summary>
@@ -90,14 +96,13 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     /// <param name="edit">The edit.</param>
     /// <param name="after">What it made.</param>
     /// <param name="stop">Cancels the wait.</param>
-    /// <param name="alongside">Other rows to write in the same transaction.</param>
+    /// <param name="alongside">Other rows to write in the same transaction, told the number of the new revision.</param>
     /// <returns>The project as it stands after it.</returns>
     /// <exception cref="StaleEdit">The head is not <paramref name="expectedHead"/> any more; nothing was written.</exception>
-    public async Task<OpenProject> AppendAsync(Guid owner, Guid id, int expectedHead, Edit edit, Project after, CancellationToken stop, Func<Task>? alongside = null)
+    public async Task<OpenProject> AppendAsync(Guid owner, Guid id, int expectedHead, Edit edit, Project after, CancellationToken stop, Func<int, Task>? alongside = null)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        var row = await LockAsync(owner, id, expectedHead, stop);
-        if (alongside is not null) await alongside();
+        var row = await HeadLock.DemandAsync(db, owner, id, expectedHead, stop);
         row.LastRevision++;
         var (revision, written) = await RevisionAsync(id, row.LastRevision, row.Head, StoredJson.Write(edit), edit.Sentence, after, stop);
         db.Revisions.Add(revision);
@@ -105,6 +110,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         row.ChangedAt = clock.GetUtcNow();
         Summarise(row, after);
         await db.SaveChangesAsync(stop);
+        if (alongside is not null) await alongside(row.Head);
         await transaction.CommitAsync(stop);
         parts.Remember(written);
         db.ChangeTracker.Clear();
@@ -148,30 +154,35 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         Guid owner, Guid id, int expectedHead, Reason nowhere, Func<Task<int?>> where, CancellationToken stop)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        var row = await LockAsync(owner, id, expectedHead, stop);
+        var row = await HeadLock.DemandAsync(db, owner, id, expectedHead, stop);
         row.Head = await where() ?? throw new EditRefused(nowhere);
         row.ChangedAt = clock.GetUtcNow();
         var revision = await db.Revisions.AsNoTracking().SingleAsync(r => r.ProjectId == id && r.Number == row.Head, stop);
         Summarise(row, await ValueAsync(revision, stop));
         await db.SaveChangesAsync(stop);
+        await MoveDrawerAsync(owner, id, row.Head, stop);
         await transaction.CommitAsync(stop);
         db.ChangeTracker.Clear();
         return row.Head;
     }
 
+    /// <summary>What edits took out of the drawer and put into it holds for those on the way to the head alone.</summary>
+    private async Task MoveDrawerAsync(Guid owner, Guid id, int head, CancellationToken stop)
+    {
+        var changed = await db.Database.ExecuteSqlAsync(
+            $"""
+            with recursive way as (
+                select number, parent from revisions where project_id = {id} and number = {head}
+                union all
+                select r.number, r.parent from revisions r join way on r.number = way.parent where r.project_id = {id}
+            )
+            update drawer_movements set is_active = not is_active where project_id = {id} and is_active <> (revision in (select number from way))
+            """, stop);
+        if (changed > 0) await db.Workshops.Where(w => w.Id == owner).ExecuteUpdateAsync(u => u.SetProperty(w => w.DrawerVersion, w => w.DrawerVersion + 1), stop);
+    }
+
     private IQueryable<RevisionRow> RedoOf(Guid id, int head) =>
         db.Revisions.AsNoTracking().Where(r => r.ProjectId == id && r.Parent == head).OrderByDescending(r => r.Number);
-
-    /// <summary>The row, locked until the transaction ends, so that two edits of one head come one after the other.</summary>
-    private async Task<ProjectRow> LockAsync(Guid owner, Guid id, int expectedHead, CancellationToken stop)
-    {
-        var row = await db.Projects
-            .FromSql($"select * from projects where id = {id} and owner = {owner} for update")
-            .SingleOrDefaultAsync(stop) ?? throw new EditRefused(Reason.ProjectGone);
-        if (row.Head == expectedHead) return row;
-        var last = await db.Revisions.Where(r => r.ProjectId == id && r.Number == row.Head).Select(r => r.Sentence).SingleAsync(stop);
-        throw new StaleEdit(last, row.Head);
-    }
 
     private async Task<(RevisionRow Row, WrittenParts Parts)> RevisionAsync(
         Guid id, int number, int? parent, string? edit, string sentence, Project value, CancellationToken stop)

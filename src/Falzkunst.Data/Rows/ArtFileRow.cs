@@ -11,6 +11,12 @@ public sealed class ArtFileRow
     public DateTimeOffset At { get; set; }
     public double WidthMm { get; set; }
     public double HeightMm { get; set; }
+
+    /// <summary>What its own lengths are multiplied by; the page's size above is after that.</summary>
+    public double Scale { get; set; } = 1;
+
+    /// <summary>The embedded pictures with their places, JSON.</summary>
+    public string Pictures { get; set; } = "[]";
     public int Lines { get; set; }
     public int Pieces { get; set; }
 

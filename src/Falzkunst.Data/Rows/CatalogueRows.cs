@@ -13,6 +13,9 @@ public sealed class StockRow
     public required string Colour { get; set; }
     public double NarrowestMm { get; set; }
     public bool BothSidesAlike { get; set; }
+
+    /// <summary>How many offcuts were ever kept of it, so that no name is given twice.</summary>
+    public int OffcutsMade { get; set; }
     public List<StockSheetRow> Sheets { get; set; } = [];
     public List<StockOffcutRow> Offcuts { get; set; } = [];
     public List<StockSettingRow> Settings { get; set; } = [];
@@ -41,6 +44,33 @@ public sealed class StockOffcutRow
     /// <summary>Path data, mm.</summary>
     public required string Outline { get; set; }
     public string[] Holes { get; set; } = [];
+
+    /// <summary>The movement that put it into the drawer; null where it was there before movements were written down.</summary>
+    public Guid? Movement { get; set; }
+
+    /// <summary>When it was thrown away; null while it is kept.</summary>
+    public DateTimeOffset? ThrownAt { get; set; }
+}
+
+/// <summary>
+/// What a project's edit took out of the drawer and put into it. It holds while the edit is on the way to the project's head: undo
+/// takes it back, redo does it again.
+/// </summary>
+public sealed class DrawerMovementRow
+{
+    public Guid Id { get; set; }
+    public Guid Owner { get; set; }
+    public Guid ProjectId { get; set; }
+
+    /// <summary>The revision that the edit made.</summary>
+    public int Revision { get; set; }
+    public required string SheetId { get; set; }
+    public required string StockKey { get; set; }
+
+    /// <summary>Name of the size of sheet, or of the offcut, that was cut.</summary>
+    public required string Took { get; set; }
+    public bool IsActive { get; set; }
+    public DateTimeOffset At { get; set; }
 }
 
 /// <summary>How a tool runs over a stock.</summary>

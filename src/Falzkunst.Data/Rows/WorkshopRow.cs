@@ -8,4 +8,7 @@ public sealed class WorkshopRow
 
     public Guid Id { get; set; }
     public required string Name { get; set; }
+
+    /// <summary>Rises with every change of the stock drawer, so that each process knows whether what it read still holds.</summary>
+    public int DrawerVersion { get; set; }
 }

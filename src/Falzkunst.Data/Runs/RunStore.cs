@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using Falzkunst.Core.Running;
 using Falzkunst.Data.Json;
 using Falzkunst.Data.Json.Upcasting;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace Falzkunst.Data.Runs;
 
@@ -20,10 +22,14 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
     private static readonly string[] Timed = [nameof(RunPhase.Running), nameof(RunPhase.WaitingForTool)];
 
     /// <summary>A run at its first stop, frozen to a revision and a plan.</summary>
+    /// <exception cref="StaleEdit">The project is at another revision than the page showed; nothing was begun.</exception>
+    /// <exception cref="MachineBusy">The machine carries another run; nothing was begun.</exception>
     public async Task<Guid> BeginAsync(
         Guid owner, Guid project, int revision, string sheetId, string sheetTitle, string machine, RunPlan plan, int speedUp, CancellationToken stop)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await HeadLock.DemandAsync(db, owner, project, revision, stop);
+        if (await UnfinishedAsync(owner, machine, stop) is { } carried) throw new MachineBusy(carried.SheetTitle, carried.Project);
         var written = new WrittenParts();
         var hash = written.Add(plan, StoredJson.Write(plan));
         await parts.PutAsync(written, stop);
@@ -37,21 +43,50 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         };
         db.Runs.Add(row);
         Write(row, state, happened, now);
-        await db.SaveChangesAsync(stop);
+        try
+        {
+            await db.SaveChangesAsync(stop);
+        }
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        {
+            // Another project began at the same moment.
+            throw new MachineBusy(null, null);
+        }
         await transaction.CommitAsync(stop);
         parts.Remember(written);
         db.ChangeTracker.Clear();
         return row.Id;
     }
 
+    private async Task<(string SheetTitle, string Project)?> UnfinishedAsync(Guid owner, string machine, CancellationToken stop)
+    {
+        var found = await db.Runs.AsNoTracking().Where(r => r.Owner == owner && r.Machine == machine && !Over.Contains(r.Phase))
+            .Join(db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new { r.SheetTitle, p.Name }).FirstOrDefaultAsync(stop);
+        return found is null ? null : (found.SheetTitle, found.Name);
+    }
+
+    private static readonly string[] Over = [nameof(RunPhase.Done), nameof(RunPhase.Stopped), nameof(RunPhase.Broken)];
+
+    /// <summary>A run with its plan; one whose plan or state cannot be read is broken, and has no steps.</summary>
     public async Task<OpenRun?> OpenAsync(Guid owner, Guid id, CancellationToken stop)
     {
         var row = await db.Runs.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id && r.Owner == owner, stop);
         if (row is null) return null;
+        var (plan, state) = (RunPlan.Empty, StateOf(row) with { Phase = RunPhase.Broken });
+        try
+        {
+            (plan, state) = (await PlanAsync(row, stop), StateOf(row));
+        }
+        catch (Exception e) when (IsUnreadable(e))
+        {
+            // Shown as such; nothing else stops for it.
+        }
         return new OpenRun(
-            row.Id, row.ProjectId, row.Revision, await SheetIdAsync(row, stop), row.SheetTitle, row.Machine, row.BegunAt, row.OverAt, row.SpeedUp,
-            await PlanAsync(row, stop), StateOf(row));
+            row.Id, row.ProjectId, row.Revision, await SheetIdAsync(row, stop), row.SheetTitle, row.Machine, row.BegunAt, row.OverAt, row.SpeedUp, plan, state, row.LastEvent);
     }
+
+    /// <summary>What is stored is no such value, as against a database that does not answer.</summary>
+    private static bool IsUnreadable(Exception e) => e is JsonException or ArgumentException or FormatException or KeyNotFoundException or NotSupportedException or IndexOutOfRangeException;
 
     /// <summary>All runs of a project, newest first.</summary>
     public async Task<List<RunCard>> ListAsync(Guid owner, Guid project, CancellationToken stop)
@@ -65,7 +100,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         return
         [
             .. rows.Select(r => new RunCard(
-                r.Run.Id, SheetId(r.Run, r.SheetsHash), r.Run.SheetTitle, r.Run.Revision, Enum.Parse<RunPhase>(r.Run.Phase), r.Run.BegunAt, r.Run.OverAt, r.Run.MachineSeconds)),
+                r.Run.Id, SheetId(r.Run, r.SheetsHash), r.Run.SheetTitle, r.Run.Revision, PhaseOf(r.Run), r.Run.BegunAt, r.Run.OverAt, r.Run.MachineSeconds)),
         ];
     }
 
@@ -80,21 +115,23 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         var rows = await db.RunEvents.AsNoTracking()
             .Where(e => e.RunId == id && db.Runs.Any(r => r.Id == id && r.Owner == owner))
             .OrderBy(e => e.Number).ToListAsync(stop);
-        return [.. rows.Select(e => (new RunHappening(Enum.Parse<RunHappeningKind>(e.Kind), e.Step, e.Line, e.MachineSeconds), e.At))];
+        return [.. rows.Where(e => Enum.TryParse<RunHappeningKind>(e.Kind, out _)).Select(e => (new RunHappening(Enum.Parse<RunHappeningKind>(e.Kind), e.Step, e.Line, e.MachineSeconds), e.At))];
     }
 
     /// <summary>Gives a command to the machine.</summary>
     /// <param name="owner">Whose run.</param>
     /// <param name="id">Which run.</param>
+    /// <param name="seenEvent">Number of the last event that the page showed; null for a command that holds whatever has happened since.</param>
     /// <param name="command">The next state and what happened, from plan and state.</param>
     /// <param name="stop">Cancels the wait.</param>
     /// <exception cref="CommandRefused">The command does not fit, or the run is gone; nothing was written.</exception>
     public async Task CommandAsync(
-        Guid owner, Guid id, Func<RunPlan, RunState, (RunState State, ImmutableArray<RunHappening> Happened)> command, CancellationToken stop)
+        Guid owner, Guid id, int? seenEvent, Func<RunPlan, RunState, (RunState State, ImmutableArray<RunHappening> Happened)> command, CancellationToken stop)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var row = await db.Runs.FromSql($"select * from runs where id = {id} and owner = {owner} for update").SingleOrDefaultAsync(stop)
             ?? throw new CommandRefused(RunRefusal.Gone);
+        if (seenEvent is { } seen && seen != row.LastEvent) throw new CommandRefused(RunRefusal.Stale);
         var plan = await PlanAsync(row, stop);
         var (state, happened) = command(plan, StateOf(row));
         Write(row, state, happened, clock.GetUtcNow());
@@ -108,16 +145,27 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         .Where(r => r.Id == id && r.Owner == owner)
         .ExecuteUpdateAsync(u => u.SetProperty(r => r.SpeedUp, Math.Clamp(speedUp, 1, 1000)), stop);
 
-    /// <summary>Moves every run on by the time that went by since it was last moved.</summary>
-    /// <returns>How many are under way.</returns>
-    public async Task<int> AdvanceAllAsync(CancellationToken stop)
+    /// <summary>Runs that time moves.</summary>
+    public Task<List<Guid>> TimedAsync(CancellationToken stop) => db.Runs.AsNoTracking().Where(r => Timed.Contains(r.Phase)).Select(r => r.Id).ToListAsync(stop);
+
+    /// <summary>Moves a run on by the time that went by since it was last moved. One that cannot be read is marked as broken.</summary>
+    /// <returns>It is broken now.</returns>
+    public async Task<bool> AdvanceAsync(Guid id, CancellationToken stop)
     {
-        var ids = await db.Runs.AsNoTracking().Where(r => Timed.Contains(r.Phase)).Select(r => r.Id).ToListAsync(stop);
-        foreach (var id in ids) await AdvanceAsync(id, stop);
-        return ids.Count;
+        try
+        {
+            await MoveAsync(id, stop);
+            return false;
+        }
+        catch (Exception e) when (IsUnreadable(e))
+        {
+            db.ChangeTracker.Clear();
+            await db.Runs.Where(r => r.Id == id).ExecuteUpdateAsync(u => u.SetProperty(r => r.Phase, nameof(RunPhase.Broken)).SetProperty(r => r.OverAt, clock.GetUtcNow()), stop);
+            return true;
+        }
     }
 
-    private async Task AdvanceAsync(Guid id, CancellationToken stop)
+    private async Task MoveAsync(Guid id, CancellationToken stop)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var row = await db.Runs.FromSql($"select * from runs where id = {id} for update skip locked").SingleOrDefaultAsync(stop);
@@ -127,6 +175,12 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         var seconds = Math.Clamp(passed.TotalSeconds, 0, LongestStep.TotalSeconds) * row.SpeedUp;
         var plan = await PlanAsync(row, stop);
         var (state, happened) = PracticeMachine.Advance(plan, StateOf(row), seconds);
+        // A tip that heats up needs no word a blink: where nothing happened its time is written once a second.
+        if (happened.IsEmpty && state.Phase == RunPhase.WaitingForTool && passed < LongestStep)
+        {
+            db.ChangeTracker.Clear();
+            return;
+        }
         Write(row, state, happened, now);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
@@ -150,6 +204,8 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
 
     private Task<RunPlan> PlanAsync(RunRow row, CancellationToken stop) => parts.GetAsync(row.PlanHash, text => StoredJson.Read<RunPlan>(text, StoredKind.RunPlan, row.SchemaVersion), stop);
 
+    private static RunPhase PhaseOf(RunRow row) => Enum.TryParse<RunPhase>(row.Phase, out var phase) ? phase : RunPhase.Broken;
+
     private static RunState StateOf(RunRow row) =>
-        new(Enum.Parse<RunPhase>(row.Phase), row.Step, row.Line, row.SecondsInto, row.MachineSeconds);
+        new(PhaseOf(row), row.Step, row.Line, row.SecondsInto, row.MachineSeconds);
 }

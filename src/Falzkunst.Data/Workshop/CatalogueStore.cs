@@ -1,34 +1,38 @@
 using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace Falzkunst.Data.Workshop;
 
 /// <summary>Stocks and machines of a workshop.</summary>
-public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCache cache) : IDisposable
+public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCache cache)
 {
-    private bool _wrote;
-
     /// <summary>Everything at hand, in the drawer's order.</summary>
-    public async Task<Drawer> DrawerAsync(Guid owner, CancellationToken stop)
+    /// <param name="owner">Whose drawer.</param>
+    /// <param name="stop">Gives up.</param>
+    /// <param name="version">Its version, where the caller has just read that.</param>
+    public async Task<Drawer> DrawerAsync(Guid owner, CancellationToken stop, int? version = null)
     {
-        if (!_wrote && cache.Find(owner) is { } known) return known;
-        var asOf = cache.Version;
+        var now = version ?? await db.Workshops.Where(w => w.Id == owner).Select(w => w.DrawerVersion).SingleAsync(stop);
+        if (cache.Find(owner, now) is { } known) return known;
         var stocks = await db.Stocks.AsNoTracking().AsSplitQuery().Include(s => s.Sheets).Include(s => s.Offcuts).Include(s => s.Settings)
             .Where(s => s.Owner == owner).OrderBy(s => s.Position).ToListAsync(stop);
+        var movements = await db.DrawerMovements.AsNoTracking().Where(m => m.Owner == owner).ToListAsync(stop);
         var machines = await db.Machines.AsNoTracking().Include(m => m.Holders)
             .Where(m => m.Owner == owner).OrderBy(m => m.Position).ToListAsync(stop);
-        var drawer = new Drawer([.. stocks.Select(StockOf)], [.. machines.Select(MachineOf)]);
-        if (!_wrote) cache.Keep(owner, drawer, asOf);
+        var drawer = new Drawer([.. stocks.Select(s => StockOf(s, [.. movements.Where(m => m.StockKey == s.Key)]))], [.. machines.Select(MachineOf)]);
+        // A transaction that has not ended may be seen by nobody else; what it read is not kept.
+        if (db.Database.CurrentTransaction is null) cache.Keep(owner, drawer, now);
         return drawer;
     }
 
     /// <summary>Fills the drawer of a workshop that has nothing yet.</summary>
     public async Task SeedAsync(Guid owner, IReadOnlyList<Stock> stocks, IReadOnlyList<Machine> machines, CancellationToken stop)
     {
-        Writes();
         if (await db.Stocks.AnyAsync(s => s.Owner == owner, stop) || await db.Machines.AnyAsync(m => m.Owner == owner, stop)) return;
         db.Stocks.AddRange(stocks.Select((s, i) => RowOf(owner, s, i)));
         db.Machines.AddRange(machines.Select((m, i) => RowOf(owner, m, i)));
@@ -36,59 +40,69 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCac
         db.ChangeTracker.Clear();
     }
 
-    /// <summary>Puts a rest into the drawer, and takes the sheet, or the offcut, that it was cut from out of it; both or neither, in the transaction that is open or in one of its own.</summary>
+    /// <summary>Puts a rest into the drawer, and takes the sheet, or the offcut, that it was cut from out of it, for as long as the edit holds.</summary>
     /// <param name="owner">Whose drawer.</param>
-    /// <param name="stock">Key of the stock.</param>
+    /// <param name="project">The project whose sheet was cut.</param>
+    /// <param name="revision">The revision that the edit makes, in the transaction that is open.</param>
+    /// <param name="sheet">The sheet that was cut.</param>
     /// <param name="rest">What is kept.</param>
-    /// <param name="cutFrom">Name of the sheet's size or of the offcut.</param>
     /// <param name="stop">Gives up.</param>
-    public async Task KeepRestAsync(Guid owner, string stock, Offcut rest, string cutFrom, CancellationToken stop)
+    /// <exception cref="DrawerChanged">An offcut of that name was kept meanwhile.</exception>
+    public async Task KeepRestAsync(Guid owner, Guid project, int revision, SheetLayout sheet, Offcut rest, CancellationToken stop)
     {
-        Writes();
-        await using var own = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(stop) : null;
-        await db.Set<StockSheetRow>().Where(s => s.Owner == owner && s.StockKey == stock && s.Name == cutFrom && s.Count > 0)
-            .ExecuteUpdateAsync(set => set.SetProperty(s => s.Count, s => s.Count - 1), stop);
-        await RemoveOffcutAsync(owner, stock, cutFrom, stop);
-        var row = db.Add(new StockOffcutRow
+        var movement = new DrawerMovementRow
         {
-            Owner = owner, StockKey = stock, Name = rest.Name, KeptAt = clock.GetUtcNow(),
+            Id = Guid.CreateVersion7(), Owner = owner, ProjectId = project, Revision = revision, SheetId = sheet.Id, StockKey = sheet.Stock,
+            Took = sheet.SizeName, IsActive = true, At = clock.GetUtcNow(),
+        };
+        db.DrawerMovements.Add(movement);
+        db.Add(new StockOffcutRow
+        {
+            Owner = owner, StockKey = sheet.Stock, Name = rest.Name, KeptAt = clock.GetUtcNow(), Movement = movement.Id,
             Outline = PathText.Write(rest.Outline), Holes = [.. rest.Holes.Select(h => PathText.Write(h))],
         });
-        await db.SaveChangesAsync(stop);
-        if (own is not null) await own.CommitAsync(stop);
-        row.State = EntityState.Detached;
+        try
+        {
+            await db.SaveChangesAsync(stop);
+        }
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        {
+            throw new DrawerChanged();
+        }
+        await db.Stocks.Where(s => s.Owner == owner && s.Key == sheet.Stock).ExecuteUpdateAsync(set => set.SetProperty(s => s.OffcutsMade, s => s.OffcutsMade + 1), stop);
+        await ChangedAsync(owner, stop);
     }
 
     /// <summary>Throws an offcut away; nothing happens where it is gone already.</summary>
-    public Task RemoveOffcutAsync(Guid owner, string stock, string name, CancellationToken stop)
+    public async Task RemoveOffcutAsync(Guid owner, string stock, string name, CancellationToken stop)
     {
-        Writes();
-        return db.Set<StockOffcutRow>().Where(o => o.Owner == owner && o.StockKey == stock && o.Name == name).ExecuteDeleteAsync(stop);
+        await db.Set<StockOffcutRow>().Where(o => o.Owner == owner && o.StockKey == stock && o.Name == name && o.ThrownAt == null)
+            .ExecuteUpdateAsync(set => set.SetProperty(o => o.ThrownAt, clock.GetUtcNow()), stop);
+        await ChangedAsync(owner, stop);
     }
 
-    /// <summary>From here on this store reads the database itself: it may see what its transaction has not committed yet.</summary>
-    private void Writes()
-    {
-        _wrote = true;
-        cache.Forget();
-    }
+    private Task<int> ChangedAsync(Guid owner, CancellationToken stop) =>
+        db.Workshops.Where(w => w.Id == owner).ExecuteUpdateAsync(u => u.SetProperty(w => w.DrawerVersion, w => w.DrawerVersion + 1), stop);
 
-    /// <summary>The transaction is over: what others read and kept while it was open is forgotten too.</summary>
-    public void Dispose()
+    private static Stock StockOf(StockRow r, List<DrawerMovementRow> movements)
     {
-        if (_wrote) cache.Forget();
+        var active = movements.Where(m => m.IsActive).ToList();
+        var inactive = movements.Where(m => !m.IsActive).Select(m => m.Id).ToHashSet();
+        int Taken(string name) => active.Count(m => m.Took == name);
+        return new(
+            r.Key, r.Name, r.Kind, r.GramsPerSquareMetre, r.ThicknessMm, r.Colour, r.NarrowestMm,
+            [.. r.Sheets.OrderBy(s => s.Position).Select(s => new SheetSize(s.Name, s.WidthMm, s.HeightMm, Math.Max(0, s.Count - Taken(s.Name))))],
+            [.. r.Settings.Select(s => new ToolSettings(
+                Enum.Parse<Tool>(s.Tool), s.ForceGrams, s.SpeedMmPerSecond, s.BladeOutMm, s.TemperatureCelsius, s.WarmUpSeconds, s.Times, s.NarrowestMm))])
+        {
+            BothSidesAlike = r.BothSidesAlike,
+            OffcutsMade = r.OffcutsMade,
+            Offcuts = [.. r.Offcuts
+                .Where(o => o.ThrownAt is null && Taken(o.Name) == 0 && (o.Movement is not { } by || !inactive.Contains(by)))
+                .OrderBy(o => o.KeptAt).ThenBy(o => o.Name, StringComparer.Ordinal)
+                .Select(o => new Offcut(o.Name, PathText.Read(o.Outline), [.. o.Holes.Select(PathText.Read)]))],
+        };
     }
-
-    private static Stock StockOf(StockRow r) => new(
-        r.Key, r.Name, r.Kind, r.GramsPerSquareMetre, r.ThicknessMm, r.Colour, r.NarrowestMm,
-        [.. r.Sheets.OrderBy(s => s.Position).Select(s => new SheetSize(s.Name, s.WidthMm, s.HeightMm, s.Count))],
-        [.. r.Settings.Select(s => new ToolSettings(
-            Enum.Parse<Tool>(s.Tool), s.ForceGrams, s.SpeedMmPerSecond, s.BladeOutMm, s.TemperatureCelsius, s.WarmUpSeconds, s.Times, s.NarrowestMm))])
-    {
-        BothSidesAlike = r.BothSidesAlike,
-        Offcuts = [.. r.Offcuts.OrderBy(o => o.KeptAt).ThenBy(o => o.Name, StringComparer.Ordinal)
-            .Select(o => new Offcut(o.Name, PathText.Read(o.Outline), [.. o.Holes.Select(PathText.Read)]))],
-    };
 
     private static StockRow RowOf(Guid owner, Stock s, int position) => new()
     {

@@ -43,7 +43,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         var name = fileName.Length > LongestName ? fileName[^LongestName..] : fileName;
         var id = Guid.CreateVersion7();
         Edit edit = isSheet ? new KeepArt(id, name) : new BringInArt(id, name) { Pieces = design };
-        return await desk.DoAsync(on, seenHead, edit, stop, () => art.KeepAsync(
+        return await desk.DoAsync(on, seenHead, edit, stop, _ => art.KeepAsync(
             ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, design.Pieces.Length, origin, Uses(design, remembered),
             isSheet ? drawing.Notes : WithPieces(drawing, design), stop));
     }

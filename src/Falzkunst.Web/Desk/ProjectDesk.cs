@@ -39,13 +39,13 @@ public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
     public async Task<OnDesk?> OpenAsync(Guid id, CancellationToken stop)
     {
         var project = await projects.OpenAsync(Owner, id, stop);
-        return project is null ? null : new OnDesk(project, await catalogue.DrawerAsync(Owner, stop));
+        return project is null ? null : new OnDesk(project, await catalogue.DrawerAsync(Owner, stop, project.DrawerVersion));
     }
 
     /// <summary>Carries out an edit that was made looking at revision <paramref name="seenHead"/>, and opens the project again.</summary>
     /// <exception cref="StaleEdit">Somebody else was faster; nothing was written.</exception>
     /// <exception cref="EditRefused">The edit does not fit; nothing was written.</exception>
-    public async Task<OnDesk> DoAsync(OnDesk on, int seenHead, Edit edit, CancellationToken stop, Func<Task>? alongside = null)
+    public async Task<OnDesk> DoAsync(OnDesk on, int seenHead, Edit edit, CancellationToken stop, Func<int, Task>? alongside = null)
     {
         // Applied only to what the user saw; where the head has moved, the append says what happened meanwhile.
         var after = seenHead == on.Project.Head ? Edits.Apply(on.Value, edit, on.Drawer) : on.Value;
@@ -81,9 +81,6 @@ public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
         return history;
     }
 
-    private async Task<OnDesk> AgainAsync(OnDesk on, CancellationToken stop) => on with
-    {
-        Project = await projects.OpenAsync(Owner, on.Project.Id, stop)
-            ?? throw new InvalidOperationException("A project vanished right after it was written."),
-    };
+    private async Task<OnDesk> AgainAsync(OnDesk on, CancellationToken stop) =>
+        await OpenAsync(on.Project.Id, stop) ?? throw new InvalidOperationException("A project vanished right after it was written.");
 }

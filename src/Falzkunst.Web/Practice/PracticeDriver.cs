@@ -15,22 +15,35 @@ public sealed partial class PracticeDriver(IServiceScopeFactory scopes, ILogger<
             var pause = Beat;
             try
             {
-                await using var scope = scopes.CreateAsyncScope();
-                await scope.ServiceProvider.GetRequiredService<RunStore>().AdvanceAllAsync(stoppingToken);
+                await AdvanceAsync(stoppingToken);
             }
-            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+            catch (Exception e) when (!stoppingToken.IsCancellationRequested)
             {
-                return;
-            }
-            catch (Exception e) when (e is Npgsql.NpgsqlException or InvalidOperationException or Microsoft.EntityFrameworkCore.DbUpdateException)
-            {
-                // The state is in the database; the run goes on from there once it answers again.
+                // The state is in the database; runs go on from there once it answers again.
                 Trouble(log, e);
                 pause = AfterTrouble;
+            }
+            catch (Exception)
+            {
+                return;
             }
             await Task.Delay(pause, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
         }
     }
+
+    /// <summary>Each run by itself: one that cannot be read is marked so and holds up no other.</summary>
+    private async Task AdvanceAsync(CancellationToken stop)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var runs = scope.ServiceProvider.GetRequiredService<RunStore>();
+        foreach (var id in await runs.TimedAsync(stop))
+        {
+            if (await runs.AdvanceAsync(id, stop)) Broken(log, id);
+        }
+    }
+
+    [LoggerMessage(LogLevel.Error, "The run {Run} cannot be read; it stands as broken.")]
+    private static partial void Broken(ILogger logger, Guid run);
 
     [LoggerMessage(LogLevel.Error, "The practice machine could not be moved on; it is tried again in a moment.")]
     private static partial void Trouble(ILogger logger, Exception exception);

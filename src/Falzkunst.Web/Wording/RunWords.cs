@@ -13,6 +13,7 @@ public static class RunWords
         RunRefusal.NotRunning => "Only a running machine can pause.",
         RunRefusal.NotPaused => "The machine is not paused.",
         RunRefusal.Over => "This run is over already.",
+        RunRefusal.Stale => "The machine has gone on since; look at what it asks for now, then touch again.",
         RunRefusal.Gone => "This run is no longer there.",
         _ => throw new ArgumentOutOfRangeException(nameof(refused)),
     };

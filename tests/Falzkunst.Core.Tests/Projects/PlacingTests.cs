@@ -22,7 +22,8 @@ public sealed class PlacingTests
 
     private static MovePlacements To(Project project, PlacedCopy copy, double x, double y) => new(Sheet, [copy], Sheet, 0, default, new Point(x, y) - BoxOf(project, copy).Min);
 
-    private static Project Do(Project project, Edit edit) => Edits.Apply(project, edit, Given.Drawer);
+    private static Project Do(Project project, Edit edit) => Edits.Apply(
+        project, edit is SendPlacements send ? send with { Filled = SheetRoom.Find(project, send, Given.Drawer, TestContext.Current.CancellationToken) } : edit, Given.Drawer);
 
     private static void DemandValid(Project project)
     {
@@ -129,6 +130,19 @@ public sealed class PlacingTests
         var all = sent.Sheets.Sheets[0].Placements.Select(p => new PlacedCopy(p.Piece, p.Copy)).ToList();
         var joined = Do(sent, new SendPlacements(Sheet, [.. all], sent.Sheets.Sheets[1].Id));
         Assert.Equal((sent.Sheets.Sheets[1].Id, 1, "A4"), (joined.Sheets!.Sheets.Single().Id, joined.Sheets.Sheets[0].Number, joined.Sheets.Sheets[0].SizeName));
+    }
+
+    [Fact]
+    public void What_was_found_for_copies_is_taken_only_where_it_stands_up_to_the_check()
+    {
+        var send = new SendPlacements(Sheet, [One], null, "A4");
+        var filled = SheetRoom.Find(Placed, send, Given.Drawer, TestContext.Current.CancellationToken)!;
+        Reason Refused(SheetLayout? with) => Assert.Throws<EditRefused>(() => Edits.Apply(Placed, send with { Filled = with }, Given.Drawer)).Reason;
+        Assert.Equal(Reason.NoRoomOnSheet, Refused(null));
+        Assert.Equal(Reason.SettledStale, Refused(filled with { Placements = [] }));
+        Assert.Equal(Reason.SettledStale, Refused(filled with { Id = "another" }));
+        // Off the sheet.
+        Assert.Equal(Reason.SettledStale, Refused(filled with { Placements = [filled.Placements[0] with { Place = filled.Placements[0].Place.Then(Affine.Move(500, 0)) }] }));
     }
 
     [Fact]

@@ -14,7 +14,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>What of the pieces is too thin for its stock, or too small, and ways to mend it.</summary>
-public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage(desk)
+public sealed class DetailModel(ProjectDesk desk, SurveyDesk surveys) : BenchPage(desk)
 {
     private DetailSettings? _settings;
     private Dictionary<string, ImmutableArray<WidthCourse>>? _places;
@@ -41,12 +41,18 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     /// <summary>What the project trusts a piece's stock with.</summary>
     public LeastWidth Least(Piece piece) => LeastWidth.Of(Value.SetOut, piece.Stock, On.Drawer);
 
+    /// <summary>How far the pieces are measured.</summary>
+    public SurveyState Survey { get; private set; } = new(0, 0, null);
+
+    /// <summary>What was found about a piece; null while it has not been measured.</summary>
+    public PieceSurvey? SurveyOf(Piece piece) => surveys.Of(piece, Least(piece).Mm);
+
     /// <summary>The thin places of a piece, material before air, narrowest first; numbered from 1 on the page.</summary>
     public ImmutableArray<WidthCourse> PlacesOf(Piece piece)
     {
         _places ??= [];
         if (_places.TryGetValue(piece.Id, out var known)) return known;
-        return _places[piece.Id] = [.. cache.Places(piece, Least(piece).Mm).OrderBy(c => DetailCache.IsWeak(c.Place) ? 0 : 1)];
+        return _places[piece.Id] = [.. (SurveyOf(piece)?.Courses ?? []).OrderBy(c => DetailCache.IsWeak(c.Place) ? 0 : 1)];
     }
 
     public IEnumerable<WidthCourse> WeakOf(Piece piece) => PlacesOf(piece).Where(c => DetailCache.IsWeak(c.Place));
@@ -59,7 +65,7 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
         Candidates.Ways(Wanted(piece), Settings.GapMm, WeakOf(piece).Select(w => (double?)w.Place.WidthMm).FirstOrDefault());
 
     /// <summary>What came of a way, if it has been tried already.</summary>
-    public Candidate? Tried(Piece piece, Thicken how) => cache.Tried(piece, how, Value.Design);
+    public Candidate? Tried(Piece piece, Thicken how) => surveys.Tried(piece, how, Value.Design);
 
     /// <summary>The small things of a piece.</summary>
     public ImmutableArray<SmallThing> SmallThingsOf(Piece piece) => SmallThings.Of(piece, Settings.SizeMm);
@@ -67,11 +73,23 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
     /// <summary>The loose islands in a piece, or the piece itself where it is one.</summary>
     public IReadOnlyList<Island> IslandsOf(Piece piece) => [.. Islands.Of(Value.Design).Where(i => i.Host.Id == piece.Id || i.Piece.Id == piece.Id)];
 
-    /// <summary>Every piece is looked at before anything is said of them, the ledger's count and the route's alike.</summary>
-    protected override Task LoadAsync(CancellationToken stop)
+    private bool _measuresAgain;
+
+    /// <summary>What is known of the pieces is brought here before anything is said of them; the rest is asked for.</summary>
+    protected override async Task LoadAsync(CancellationToken stop)
     {
-        cache.Fill(On, stop);
-        return Task.CompletedTask;
+        Survey = await surveys.FillAsync(On, waits: true, _measuresAgain, stop);
+        _places = null;
+    }
+
+    /// <summary>Ends measuring the pieces; what was measured stays known.</summary>
+    public Task<IActionResult> OnPostStopMeasuringAsync(CancellationToken stop) => ActAsync(() => surveys.StopAsync(On, stop), stop);
+
+    /// <summary>Measures what was left when measuring was stopped.</summary>
+    public Task<IActionResult> OnPostMeasureAsync(CancellationToken stop)
+    {
+        _measuresAgain = true;
+        return RegionsAsync(stop);
     }
 
     protected override Scene BuildScene() => Shown is { } piece ? DetailScene.Build(On, piece, PlacesOf(piece), Least(piece), IslandsOf(piece)) : DetailScene.Empty(On);
@@ -99,19 +117,21 @@ public sealed class DetailModel(ProjectDesk desk, DetailCache cache) : BenchPage
         return settings;
     }
 
-    /// <summary>The card of a way to mend, carried out for it.</summary>
-    public IActionResult OnGetCandidate(int way)
+    /// <summary>The card of a way to mend; it asks again while that is being tried.</summary>
+    public async Task<IActionResult> OnGetCandidateAsync(int way, CancellationToken stop)
     {
+        await LoadAsync(stop);
         if (Shown is not { } piece || Ways(piece).ElementAtOrDefault(way) is not { } how) return NotFound();
-        cache.Try(piece, how, Value.Design);
+        await surveys.TryAsync(On, piece, Ways(piece), how, stop);
         return Partial("_CandidateCard", (this, piece, way, how));
     }
 
     /// <summary>Picture of a piece about its narrowest place, as it is (way −1) or as a way leaves it.</summary>
-    public IActionResult OnGetWindow(int way)
+    public async Task<IActionResult> OnGetWindowAsync(int way, CancellationToken stop)
     {
+        await LoadAsync(stop);
         if (Shown is not { } piece) return NotFound();
-        var form = way < 0 ? piece : Ways(piece).ElementAtOrDefault(way) is { } how ? cache.Try(piece, how, Value.Design).Result?.Piece : null;
+        var form = way < 0 ? piece : Ways(piece).ElementAtOrDefault(way) is { } how ? (await surveys.TryAsync(On, piece, Ways(piece), how, stop))?.Result?.Piece : null;
         return form is null ? NotFound() : Content(PieceWindow.Svg(form, WindowOf(piece), ColourOf(piece)), "image/svg+xml");
     }
 

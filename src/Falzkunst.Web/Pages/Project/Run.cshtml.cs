@@ -111,19 +111,26 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
 
     public Task<IActionResult> OnPostBeginAsync(string sheet, CancellationToken stop) => ActAsync(async () =>
     {
+        if (SeenHead != On.Project.Head) throw new StaleEdit(On.Project.UndoSentence ?? "the project was begun", On.Project.Head);
         if (!LayoutIsCurrent || Value.Sheets!.Find(sheet) is not { } layout)
             throw new NotDone("The sheets have changed. Put the pieces on sheets again, then begin.");
         var (plan, refusal) = plans.Get(On, layout);
         if (plan is null) throw new NotDone(refusal!);
-        var active = (await runs.ListAsync(ProjectDesk.Owner, Id, stop)).Find(r => !r.IsOver);
-        if (active is not null) throw new NotDone($"The practice machine still carries {active.SheetTitle}. Finish or stop that run first.");
-        await runs.BeginAsync(ProjectDesk.Owner, Id, On.Project.Head, layout.Id, TitleOf(layout), Value.SetOut.Machine, plan, FirstSpeedUp, stop);
+        try
+        {
+            // Begun on what the page showed, which is looked at once more under the project's lock.
+            await runs.BeginAsync(ProjectDesk.Owner, Id, SeenHead, layout.Id, TitleOf(layout), Value.SetOut.Machine, plan, FirstSpeedUp, stop);
+        }
+        catch (MachineBusy busy)
+        {
+            throw new NotDone($"The practice machine still carries {busy.Sheet ?? "another sheet"}{(busy.Project is null || busy.Project == On.Project.Name ? "" : $" of “{busy.Project}”")}. Finish or stop that run first.");
+        }
     }, stop);
 
-    public Task<IActionResult> OnPostConfirmAsync(Guid run, CancellationToken stop) => CommandAsync(run, PracticeMachine.Confirm, stop);
-    public Task<IActionResult> OnPostPauseAsync(Guid run, CancellationToken stop) => CommandAsync(run, (_, s) => PracticeMachine.Pause(s), stop);
-    public Task<IActionResult> OnPostResumeAsync(Guid run, CancellationToken stop) => CommandAsync(run, (_, s) => PracticeMachine.Resume(s), stop);
-    public Task<IActionResult> OnPostStopAsync(Guid run, CancellationToken stop) => CommandAsync(run, (_, s) => PracticeMachine.Stop(s), stop);
+    public Task<IActionResult> OnPostConfirmAsync(Guid run, int? seen, CancellationToken stop) => CommandAsync(run, seen ?? -1, PracticeMachine.Confirm, stop);
+    public Task<IActionResult> OnPostPauseAsync(Guid run, CancellationToken stop) => CommandAsync(run, null, (_, s) => PracticeMachine.Pause(s), stop);
+    public Task<IActionResult> OnPostResumeAsync(Guid run, int? seen, CancellationToken stop) => CommandAsync(run, seen ?? -1, (_, s) => PracticeMachine.Resume(s), stop);
+    public Task<IActionResult> OnPostStopAsync(Guid run, CancellationToken stop) => CommandAsync(run, null, (_, s) => PracticeMachine.Stop(s), stop);
 
     public async Task<IActionResult> OnPostSpeedAsync(Guid run, int speed, CancellationToken stop)
     {
@@ -132,11 +139,11 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
     }
 
     private async Task<IActionResult> CommandAsync(
-        Guid run, Func<RunPlan, RunState, (RunState, ImmutableArray<RunHappening>)> command, CancellationToken stop)
+        Guid run, int? seen, Func<RunPlan, RunState, (RunState, ImmutableArray<RunHappening>)> command, CancellationToken stop)
     {
         try
         {
-            await runs.CommandAsync(ProjectDesk.Owner, run, command, stop);
+            await runs.CommandAsync(ProjectDesk.Owner, run, seen, command, stop);
         }
         catch (CommandRefused e)
         {

@@ -6,9 +6,10 @@ using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Running;
 using Falzkunst.Formats.Production;
-using Falzkunst.Data.Settling;
+using Falzkunst.Data.Jobs;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Web.Desk;
+using Falzkunst.Web.Jobs;
 using Falzkunst.Web.LightTable;
 using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
@@ -16,7 +17,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Pieces on sheets, stock by stock.</summary>
-public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, CatalogueStore catalogue, HandCache hands, TimeProvider clock) : StationPage(desk)
+public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signal, CatalogueStore catalogue, HandCache hands, TimeProvider clock) : StationPage(desk)
 {
     public override Station Station => Station.Sheets;
     public override bool SceneFollows => true;
@@ -52,16 +53,22 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     public OnStock? Shown => Stocks.FirstOrDefault(s => s.Key == Key.Stock) ?? (Stocks.Count > 0 ? Stocks[0] : null);
 
     /// <summary>How the shown stock's pieces settle or have settled, where that was asked for and still fits the pieces.</summary>
-    public OpenSettling? Settling { get; private set; }
+    public OpenJob? Settling { get; private set; }
+
+    /// <summary>The best layout that was found.</summary>
+    public StockLayout? Settled { get; private set; }
+
+    /// <summary>Its time limit, seconds.</summary>
+    public int SettlingSeconds => Settling?.Ask.Request is { } request ? JobJson.Read<SettleRequest>(request).Seconds : UsualSeconds;
 
     /// <summary>Stocks whose pieces are settling at the moment.</summary>
     public IReadOnlyList<string> UnderWay { get; private set; } = [];
 
     /// <summary>The settled layout is looked at instead of the one in the project.</summary>
-    public bool IsSettledShown => Settling?.Best is not null && !Key.IsAsItLies;
+    public bool IsSettledShown => Settled is not null && !Key.IsAsItLies;
 
     /// <summary>The layout on the table.</summary>
-    public StockLayout? OnTable => IsSettledShown ? Settling!.Best : Shown?.Layout;
+    public StockLayout? OnTable => IsSettledShown ? Settled : Shown?.Layout;
 
     /// <summary>Pieces on the table can be moved by hand.</summary>
     public bool IsByHand => Value.SheetsAreCurrent && !IsSettledShown && Shown is { Layout.Sheets.Length: > 0 };
@@ -80,14 +87,14 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
         get
         {
             if (Shown is null) return null;
-            var view = Shown.Key + (Settling?.Best is null ? "" : IsSettledShown ? SheetsKey.AsSettled : SheetsKey.AsItLies);
+            var view = Shown.Key + (Settled is null ? "" : IsSettledShown ? SheetsKey.AsSettled : SheetsKey.AsItLies);
             var picked = Picked.Select(p => new PlacedCopy(p.Placement.Piece, p.Placement.Copy)).ToList();
             return picked.Count == 0 ? view : $"{view}:{SheetsKey.Write(picked)}";
         }
     }
 
     /// <summary>How much of the time limit has passed, 0 to 1.</summary>
-    public double Passed => Settling is { BegunAt: { } begun } s ? Math.Clamp(((s.OverAt ?? clock.GetUtcNow()) - begun).TotalSeconds / s.Seconds, 0, 1) : 0;
+    public double Passed => Settling is { BegunAt: { } begun } s ? Math.Clamp(((s.OverAt ?? clock.GetUtcNow()) - begun).TotalSeconds / SettlingSeconds, 0, 1) : 0;
 
     /// <summary>Seconds since the settling began, and since its last better answer.</summary>
     public (int Begun, int Better) Since => Settling is { BegunAt: { } begun } s
@@ -107,10 +114,13 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     protected override async Task LoadAsync(CancellationToken stop)
     {
         _stocks = null;
-        UnderWay = await settlings.UnderWayAsync(ProjectDesk.Owner, Id, stop);
-        Settling = Shown is { } shown && await settlings.OpenAsync(ProjectDesk.Owner, Id, shown.Key, stop) is { } settling && Value.SheetsAreCurrent && settling.MadeFor == Value.Sheets!.MadeFor
-            ? settling : null;
+        UnderWay = await jobs.UnderWayAsync(ProjectDesk.Owner, Id, JobKind.Settle, stop);
+        Settling = Shown is { } shown && Value.SheetsAreCurrent && await jobs.OpenAsync(ProjectDesk.Owner, Id, JobKind.Settle, shown.Key, stop) is { } job && IsOfNow(job) ? job : null;
+        Settled = Settling is null ? null : JobJson.Layout(Settling);
     }
+
+    /// <summary>The pieces and numbers that it was asked for are still the same, whatever else was edited meanwhile.</summary>
+    private bool IsOfNow(OpenJob job) => job.Ask.MadeFor == Value.LayoutFingerprint(job.Ask.Subject) || job.Ask.MadeFor == Value.Sheets?.MadeFor;
 
     protected override Scene BuildScene() => SceneBuilder.Sheets(On, OnTable?.Sheets ?? [], IsByHand ? Shown!.Key : null);
 
@@ -118,7 +128,7 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     public async Task<IActionResult> OnGetPictureAsync(bool settled, CancellationToken stop)
     {
         await LoadAsync(stop);
-        if ((settled ? Settling?.Best : Shown?.Layout) is not { } layout) return NotFound();
+        if ((settled ? Settled : Shown?.Layout) is not { } layout) return NotFound();
         return Content(SheetPicture.Svg(layout, Value.Design, On.Drawer.ColourOf(layout.Stock)), "image/svg+xml");
     }
 
@@ -133,27 +143,28 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
         if (!Value.Design.Pieces.Any(p => p.Stock == stock)) throw new NotDone("There are no pieces of that stock any more.");
         On.Drawer.Stock(stock);
         Value.Sheets!.Of(stock, Value.Design).DemandWhole();
-        await settlings.AskAsync(
-            ProjectDesk.Owner, Id, On.Project.Head, stock, Value.Sheets!.MadeFor,
-            seconds is { } s && TimeLimits.Contains(s) ? s : UsualSeconds, Random.Shared.Next(), stop);
+        var limit = seconds is { } s && TimeLimits.Contains(s) ? s : UsualSeconds;
+        await jobs.AskAsync(
+            new JobAsk(ProjectDesk.Owner, Id, On.Project.Head, JobKind.Settle, stock, Value.LayoutFingerprint(stock), JobJson.Write(new SettleRequest(limit))), stop);
+        signal.Ring();
     }, stop);
 
     /// <summary>Ends the settling; its best layout stays to be taken.</summary>
     public Task<IActionResult> OnPostStopAsync(string stock, CancellationToken stop) =>
-        ActAsync(() => settlings.StopAsync(ProjectDesk.Owner, Id, stock, stop), stop);
+        ActAsync(() => jobs.StopAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop), stop);
 
     /// <summary>Puts the settled layout in the place of the one in the project.</summary>
     public Task<IActionResult> OnPostTakeAsync(string stock, CancellationToken stop) => ActAsync(async () =>
     {
-        var settling = await settlings.OpenAsync(ProjectDesk.Owner, Id, stock, stop);
-        if (settling?.Best is not { } best) throw new EditRefused(Reason.NothingSettled);
-        await DoNowAsync(new TakeSettled(stock, best.Sheets.Length) { Layout = best, MadeFor = settling.MadeFor }, stop);
-        await settlings.DropAsync(ProjectDesk.Owner, Id, stock, stop);
+        var settling = await jobs.OpenAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop);
+        if (settling is null || JobJson.Layout(settling) is not { } best) throw new EditRefused(Reason.NothingSettled);
+        await DoNowAsync(new TakeSettled(stock, best.Sheets.Length) { Layout = best, MadeFor = settling.Ask.MadeFor }, stop);
+        await jobs.DropAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop);
     }, stop);
 
     /// <summary>Forgets the settled layout.</summary>
     public Task<IActionResult> OnPostDropAsync(string stock, CancellationToken stop) =>
-        ActAsync(() => settlings.DropAsync(ProjectDesk.Owner, Id, stock, stop), stop);
+        ActAsync(() => jobs.DropAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop), stop);
 
     /// <summary>Pins copies on a sheet, or everything on it, or lets it go.</summary>
     public Task<IActionResult> OnPostPinAsync(string sheet, string? copies, bool pinned, CancellationToken stop) =>
@@ -182,8 +193,41 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
     }, stop);
 
     /// <summary>Sends copies to another sheet of their stock; to a new one of a size where no sheet is said.</summary>
-    public Task<IActionResult> OnPostSendAsync(string sheet, string copies, string? to, string? size, CancellationToken stop) =>
-        DoAsync(new SendPlacements(sheet, SheetsKey.ReadCopies(copies), string.IsNullOrEmpty(to) ? null : to, size, Guid.NewGuid()), stop);
+    public Task<IActionResult> OnPostSendAsync(string sheet, string copies, string? to, string? size, CancellationToken stop) => ActAsync(async () =>
+    {
+        var request = new SendRequest(sheet, SheetsKey.ReadCopies(copies), string.IsNullOrEmpty(to) ? null : to, size, Guid.NewGuid());
+        // What is not as the page showed it is told before anybody searches.
+        if (SeenHead == On.Project.Head)
+        {
+            var filled = await RoomAsync(request, stop);
+            await DoNowAsync(SendWork.EditOf(request) with { Filled = filled }, stop);
+        }
+        else
+        {
+            await DoNowAsync(SendWork.EditOf(request), stop);
+        }
+    }, stop);
+
+    /// <summary>A search for room takes up to two seconds; the rest is for a queue of others.</summary>
+    private static readonly TimeSpan LongestSearch = TimeSpan.FromSeconds(8);
+
+    /// <summary>The other sheet with the copies on it, looked for by a worker while the page waits; null where there is no room.</summary>
+    private async Task<SheetLayout?> RoomAsync(SendRequest request, CancellationToken stop)
+    {
+        var id = await jobs.AskAsync(
+            new JobAsk(ProjectDesk.Owner, Id, On.Project.Head, JobKind.Send, request.Batch.ToString("N"), Value.LayoutFingerprint(), JobJson.Write(request)), stop);
+        signal.Ring();
+        for (var begun = clock.GetTimestamp(); clock.GetElapsedTime(begun) < LongestSearch;)
+        {
+            await Task.Delay(40, stop);
+            if (await jobs.OpenAsync(ProjectDesk.Owner, id, stop) is not { IsUnderWay: false } over) continue;
+            await jobs.DropAsync(ProjectDesk.Owner, Id, JobKind.Send, over.Ask.Subject, stop);
+            // What cannot be sent there at all says so itself; the edit has the words for it.
+            return JobJson.Layout(over)?.Sheets.FirstOrDefault();
+        }
+        await jobs.DropAsync(ProjectDesk.Owner, Id, JobKind.Send, request.Batch.ToString("N"), stop);
+        throw new NotDone("No room was found in time; the machine is busy with other work. Try once more in a moment.");
+    }
 
     /// <summary>Says how pieces may be turned.</summary>
     public Task<IActionResult> OnPostLieAsync(string pieces, Lie lie, CancellationToken stop) =>
@@ -196,7 +240,14 @@ public sealed class SheetsModel(ProjectDesk desk, SettlingStore settlings, Catal
         var stock = On.Drawer.Stock(layout.Stock);
         var rest = (straight ? KeptRest.Straight(layout, Value.Design, stock.NextOffcut) : KeptRest.Whole(layout, Value.Design, stock.NextOffcut))
             ?? throw new EditRefused(Reason.NothingWorthKeeping);
-        await DoNowAsync(new KeepRest(sheet, rest.Name), stop, () => catalogue.KeepRestAsync(ProjectDesk.Owner, stock.Key, rest, layout.SizeName, stop));
+        try
+        {
+            await DoNowAsync(new KeepRest(sheet, rest.Name), stop, revision => catalogue.KeepRestAsync(ProjectDesk.Owner, Id, revision, layout, rest, stop));
+        }
+        catch (DrawerChanged)
+        {
+            throw new NotDone("The drawer has changed in the same moment. Try once more.");
+        }
         Show((await Desk.OpenAsync(Id, stop))!);
         var size = rest.Outline.Bounds;
         Notice = $"{rest.Name} of {stock.Name} is in the drawer, {Length.ShowSize(size.Width, size.Height, Units)}. It is used before new sheets from now on.";

@@ -19,7 +19,7 @@ public sealed record Station(string Name, string Page, string Purpose)
     public string Key => Name.Replace("-o", "O", StringComparison.Ordinal);
 
     /// <summary>What there is to do here has been done.</summary>
-    public bool IsDone(OnDesk on, DetailCache detail) => this switch
+    public bool IsDone(OnDesk on, SurveyDesk detail) => this switch
     {
         _ when this == SetOut => true,
         _ when this == Art || this == Pieces => !on.Value.Design.Pieces.IsEmpty,
@@ -32,7 +32,7 @@ public sealed record Station(string Name, string Page, string Purpose)
     public static bool IsForArt(Finding finding) => finding.Piece is null;
 
     /// <summary>Findings that wait here.</summary>
-    public int Waiting(OnDesk on, DetailCache detail) => this switch
+    public int Waiting(OnDesk on, SurveyDesk detail) => this switch
     {
         _ when this == Art => on.Findings.Count(IsForArt),
         _ when this == Pieces => on.Findings.Count(f => !IsForArt(f)),

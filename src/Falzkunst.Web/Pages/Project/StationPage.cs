@@ -125,8 +125,12 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     public async Task<IActionResult> OnGetAsync(CancellationToken stop)
     {
         await LoadAsync(stop);
+        await RouteAsync(stop);
         return Page();
     }
+
+    /// <summary>The route says how many pieces are too thin; what of that is not known yet is asked for and not waited for.</summary>
+    private Task<SurveyState> RouteAsync(CancellationToken stop) => HttpContext.RequestServices.GetRequiredService<SurveyDesk>().FillAsync(On, waits: false, again: false, stop);
 
     /// <summary>Ledger and tray as they are now, such as for another selection. It changes nothing; a selection may be too long for an address.</summary>
     public async Task<IActionResult> OnPostShowAsync(CancellationToken stop) => await RegionsAsync(stop);
@@ -173,7 +177,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     protected Task<IActionResult> DoAsync(Edit edit, CancellationToken stop) => ActAsync(() => DoNowAsync(edit, stop), stop);
 
     /// <summary>Carries out an edit; what is refused goes to whoever called.</summary>
-    protected async Task DoNowAsync(Edit edit, CancellationToken stop, Func<Task>? alongside = null) => On = await Desk.DoAsync(On, SeenHead, edit, stop, alongside);
+    protected async Task DoNowAsync(Edit edit, CancellationToken stop, Func<int, Task>? alongside = null) => On = await Desk.DoAsync(On, SeenHead, edit, stop, alongside);
 
     /// <summary>What a length as typed comes to, in the user's units; the sentence of what is wrong where it is none.</summary>
     public IActionResult OnGetUnderstand(string? text) =>
@@ -210,6 +214,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     protected async Task<IActionResult> RegionsAsync(CancellationToken stop)
     {
         await LoadAsync(stop);
+        await RouteAsync(stop);
         // A page that acted on an old revision goes on showing it until its user asks for the new one.
         if (!IsStale)
         {

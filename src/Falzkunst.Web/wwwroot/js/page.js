@@ -9,4 +9,4 @@ import "./commands.js";
 import "./detail.js";
 import "./light-table/light-table.js";
 import "./run-progress.js";
-import "./settling.js";
+import "./jobs.js";
