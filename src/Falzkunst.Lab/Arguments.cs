@@ -5,27 +5,10 @@ namespace Falzkunst.Lab;
 /// <summary>Bad input: one line that says what is wrong and where.</summary>
 public sealed class LabRefused(string message) : Exception(message);
 
-/// <summary>The words after <c>./lab</c>: a verb, a file, and options with one value each (flags have none).</summary>
-public sealed class Arguments
+/// <summary>What was said to a verb: a file, and options with one value each (flags have an empty one).</summary>
+public sealed class Arguments(string verb, string? file, IReadOnlyDictionary<string, string> options)
 {
-    private static readonly HashSet<string> Flags = ["--knife"];
-    private readonly Dictionary<string, string> _options = new(StringComparer.Ordinal);
-    private readonly List<string> _plain = [];
-
-    public Arguments(IReadOnlyList<string> args)
-    {
-        for (var i = 0; i < args.Count; i++)
-        {
-            if (!args[i].StartsWith("--", StringComparison.Ordinal)) _plain.Add(args[i]);
-            else if (Flags.Contains(args[i])) _options[args[i]] = "";
-            else if (i + 1 < args.Count) _options[args[i]] = args[++i];
-            else throw new LabRefused($"the option {args[i]} needs a value");
-        }
-    }
-
-    public string Verb => _plain.Count > 0 ? _plain[0] : "";
-
-    public string? Option(string name) => _options.GetValueOrDefault(name);
+    public string? Option(string name) => options.GetValueOrDefault(name);
 
     /// <summary>An option's number; null where it is not given.</summary>
     /// <exception cref="LabRefused">It is no number, or out of reach.</exception>
@@ -37,21 +20,13 @@ public sealed class Arguments
             : throw new LabRefused(string.Create(CultureInfo.InvariantCulture, $"{name} takes a number from {least} to {most}, not “{text}”"));
     }
 
-    public bool Has(string flag) => _options.ContainsKey(flag);
-
-    /// <exception cref="LabRefused">An option was given that the verb does not know.</exception>
-    public void Allow(params string[] names)
-    {
-        if (_options.Keys.FirstOrDefault(k => !names.Contains(k)) is { } other)
-            throw new LabRefused($"the verb {Verb} has no option {other}");
-        if (_plain.Count > 2) throw new LabRefused($"one file at a time; “{_plain[2]}” is one too many");
-    }
+    public bool Has(string flag) => options.ContainsKey(flag);
 
     /// <summary>The bytes of the file to work on, and its path.</summary>
     public (byte[] Bytes, string Path) File()
     {
-        if (_plain.Count < 2) throw new LabRefused($"the verb {Verb} needs a file");
-        return (ReadBytes(_plain[1]), _plain[1]);
+        if (string.IsNullOrEmpty(file)) throw new LabRefused($"the verb {verb} needs a file");
+        return (ReadBytes(file), file);
     }
 
     public static byte[] ReadBytes(string path)

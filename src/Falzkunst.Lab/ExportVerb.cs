@@ -9,7 +9,6 @@ internal static class ExportVerb
 
     public static object Run(Arguments arguments)
     {
-        arguments.Allow("--as", "--to", "--knife");
         var (bytes, path) = arguments.File();
         var formats = (arguments.Option("--as") ?? throw new LabRefused("export needs --as")).Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         var folder = arguments.Option("--to") ?? throw new LabRefused("export needs --to");

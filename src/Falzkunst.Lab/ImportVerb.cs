@@ -6,7 +6,6 @@ internal static class ImportVerb
 {
     public static object Run(Arguments arguments)
     {
-        arguments.Allow("--svg");
         var (bytes, _) = arguments.File();
         var (drawing, milliseconds) = Timed.Run(() => ArtFile.Read(bytes));
         if (arguments.Option("--svg") is { } target) Arguments.WriteText(target, SvgDrawingWriter.Write(drawing));

@@ -13,7 +13,6 @@ internal static class NestVerb
 
     public static object Run(Arguments arguments)
     {
-        arguments.Allow("--seconds", "--seed", "--svg");
         var seconds = arguments.Number("--seconds", 0, 86_400) ?? UsualSeconds;
         var seed = arguments.Number("--seed", 0, int.MaxValue) ?? 1;
         var (bytes, _) = arguments.File();

@@ -7,7 +7,6 @@ internal static class PiecesVerb
 {
     public static object Run(Arguments arguments)
     {
-        arguments.Allow("--rules");
         var (bytes, _) = arguments.File();
         var rules = ArtFile.Rules(arguments.Option("--rules"));
         var drawing = ArtFile.Read(bytes);

@@ -9,7 +9,6 @@ internal static class PlanVerb
 {
     public static object Run(Arguments arguments)
     {
-        arguments.Allow("--machine", "--stock");
         var (bytes, _) = arguments.File();
         var machine = Pick(SeedCatalogue.Machines, arguments.Option("--machine") ?? throw new LabRefused("plan needs --machine"), m => m.Key, m => m.Name, "machine");
         var stock = Pick(SeedCatalogue.Stocks, arguments.Option("--stock") ?? "chalk-200", s => s.Key, s => s.Name, "stock");

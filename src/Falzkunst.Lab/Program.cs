@@ -1,3 +1,4 @@
+using System.CommandLine;
 using System.Globalization;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
@@ -8,21 +9,9 @@ using Falzkunst.Lab;
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 try
 {
-    var words = new Arguments(args);
-    Func<object> verb = words.Verb switch
-    {
-        "import" => () => ImportVerb.Run(words),
-        "pieces" => () => PiecesVerb.Run(words),
-        "plan" => () => PlanVerb.Run(words),
-        "export" => () => ExportVerb.Run(words),
-        "thin" => () => ThinVerb.Run(words),
-        "thicken" => () => ThickenVerb.Run(words),
-        "nest" => () => NestVerb.Run(words),
-        "" => throw new LabRefused("no verb given; known are import, pieces, plan, export, thin, thicken, nest"),
-        var other => throw new LabRefused($"unknown verb “{other}”; known are import, pieces, plan, export, thin, thicken, nest"),
-    };
-    Console.Out.WriteLine(LabJson.Write(verb()));
-    return 0;
+    var parsed = LabVerbs.Commands(result => Console.Out.WriteLine(LabJson.Write(result))).Parse(args);
+    if (parsed.Errors.Count > 0) throw new LabRefused(Wrong(parsed));
+    return await parsed.InvokeAsync(new InvocationConfiguration { EnableDefaultExceptionHandler = false });
 }
 catch (BudgetSpent spent)
 {
@@ -33,4 +22,15 @@ catch (Exception e) when (e is LabRefused or ReadRefused or PlanRefused or EditR
 {
     Console.Error.WriteLine("lab: " + e.Message.ReplaceLineEndings(" "));
     return 2;
+}
+
+// What is wrong, and what there is, in one line.
+static string Wrong(ParseResult parsed)
+{
+    var verb = LabVerbs.All.FirstOrDefault(v => v.Name == parsed.CommandResult.Command.Name);
+    if (verb is not null) return $"{parsed.Errors[0].Message} Such as: {verb.Example}; more by: ./lab {verb.Name} --help";
+    var known = string.Join(", ", LabVerbs.All.Select(v => v.Name));
+    return parsed.UnmatchedTokens is [var word, ..]
+        ? $"unknown verb “{word}”; known are {known}. Such as: {LabVerbs.All[0].Example}; more by: ./lab --help"
+        : $"no verb given; known are {known}. Such as: {LabVerbs.All[0].Example}; more by: ./lab --help";
 }

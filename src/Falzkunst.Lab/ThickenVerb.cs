@@ -10,7 +10,6 @@ internal static class ThickenVerb
 
     public static object Run(Arguments arguments)
     {
-        arguments.Allow("--min", "--gap", "--even", "--svg");
         var least = arguments.Number("--min", Thicken.LeastMm, Thicken.MostMm) ?? throw new LabRefused("the verb thicken needs --min with a width in mm above 0");
         var gap = arguments.Number("--gap", 0, Thicken.MostMm) ?? UsualGap;
         var even = arguments.Number("--even", Thicken.LeastMm, Thicken.MostMm);

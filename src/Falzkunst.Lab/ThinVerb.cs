@@ -7,7 +7,6 @@ internal static class ThinVerb
 {
     public static object Run(Arguments arguments)
     {
-        arguments.Allow("--min", "--svg");
         var least = arguments.Number("--min", 0.01, 50) ?? throw new LabRefused("the verb thin needs --min with a width in mm above 0, at most 50");
         var (bytes, _) = arguments.File();
         var drawing = ArtFile.Read(bytes);

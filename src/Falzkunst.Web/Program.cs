@@ -8,6 +8,7 @@ using Falzkunst.Web.Practice;
 using Falzkunst.Web.Reading;
 using Falzkunst.Web.Security;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Http.Features;
 using Serilog;
 
@@ -58,6 +59,8 @@ builder.WebHost.ConfigureKestrel(o =>
     o.AddServerHeader = false;
     o.Limits.MaxRequestBodySize = ArtDesk.LargestUpload;
 });
+// A page of another site that points its own name at this machine is no guest here. More names only by what starts the server.
+builder.Services.PostConfigure<HostFilteringOptions>(o => o.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. (builder.Configuration["Hosts"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries)]);
 builder.Services.AddRazorPages().AddMvcOptions(BindingSetup.Configure);
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
 

@@ -81,7 +81,7 @@ test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async
     const html = await d.html(`${page}?handler=Status&at=${sheet}`);
     const told = [...html.matchAll(/<li><span class="clock">[^<]*<\/span> ([^<]*)<\/li>/g)].map(m => m[1]);
     return {
-      run: html.match(/"run": "([0-9a-f-]+)"/)?.[1], step: Number(html.match(/data-step="(\d+)"/)?.[1] ?? -1), line: Number(html.match(/data-line="(\d+)"/)?.[1] ?? -1),
+      run: html.match(/"run": "([0-9a-f-]+)"/)?.[1], seen: html.match(/"seen": "(\d+)"/)?.[1], step: Number(html.match(/data-step="(\d+)"/)?.[1] ?? -1), line: Number(html.match(/data-line="(\d+)"/)?.[1] ?? -1),
       over: html.includes('data-over="true"'), done: html.includes("Everything on this sheet has run."), waits: html.includes("Done, go on"), told,
     };
   };
@@ -94,7 +94,7 @@ test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async
   const until = Date.now() + 350_000;
   for (;;) {
     const before = await status();
-    if (before.waits) await d.post(`${page}?handler=Confirm`, { run }, head);
+    if (before.waits) await d.post(`${page}?handler=Confirm`, { run, seen: before.seen ?? "" }, head);
     if (kills < KILLS) {
       await sleep(Math.random() * 600);
       const seen = await status();

@@ -1001,6 +1001,10 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("drawer_version");
 
+                    b.Property<bool>("IsPrepared")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_prepared");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")

@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
+using System.Security.Cryptography;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
 using Falzkunst.Data.Json;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -11,6 +13,20 @@ public sealed record ArtCard(
     Guid Id, string FileName, DateTimeOffset At, int Bytes, double WidthMm, double HeightMm, int Lines, int Pieces, int ByRule,
     string? Origin, ImmutableArray<RuleUse> RulesUsed, ImmutableArray<ReadingNote> Notes);
 
+/// <summary>A picture embedded in a file; its bytes are in the file.</summary>
+/// <param name="Content">SHA-256 of its bytes.</param>
+/// <param name="MediaType">What the file says it is.</param>
+/// <param name="Place">From its box to mm on the page.</param>
+/// <param name="Width">Width of its box, before the place.</param>
+/// <param name="Height">Height of its box.</param>
+/// <param name="Above">How many of the file's shapes lie below it.</param>
+/// <param name="Groups">The names of the groups it lies in, outermost first.</param>
+public sealed record KeptPicture(string Content, string MediaType, Affine Place, double Width, double Height, int Above, ImmutableArray<string> Groups)
+{
+    internal static KeptPicture Of(DrawnPicture p) =>
+        new(Convert.ToHexStringLower(SHA256.HashData(p.Content)), p.MediaType, p.Place, p.Width, p.Height, p.Above, p.Groups);
+}
+
 /// <summary>What a remembered rule did with a file.</summary>
 /// <param name="Sentence">The rule.</param>
 /// <param name="Lines">How many lines it spoke of.</param>
@@ -19,14 +35,16 @@ public sealed record RuleUse(string Sentence, int Lines);
 /// <summary>Art files as they came.</summary>
 public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
 {
-    /// <summary>Keeps a file under a key of the caller's.</summary>
+    /// <summary>Keeps a file under a key of the caller's; where it is kept already, what came of it is replaced.</summary>
     public async Task KeepAsync(
-        Guid owner, Guid art, Guid project, string fileName, byte[] content, Drawing drawing, int pieces,
+        Guid owner, Guid art, Guid project, string fileName, byte[] content, Drawing drawing, double scale, int pieces,
         string? origin, ImmutableArray<RuleUse> rulesUsed, ImmutableArray<ReadingNote> notes, CancellationToken stop)
     {
+        await db.ArtFiles.Where(a => a.Id == art && a.ProjectId == project && a.Owner == owner).ExecuteDeleteAsync(stop);
         var row = new ArtFileRow
         {
             Id = art, Owner = owner, ProjectId = project, FileName = fileName, Content = content, At = clock.GetUtcNow(),
+            Scale = scale, Pictures = StoredJson.Write(drawing.Pictures.Select(KeptPicture.Of).ToImmutableArray()),
             WidthMm = drawing.Width, HeightMm = drawing.Height, Lines = drawing.LineCount, Pieces = pieces, ByRule = rulesUsed.Sum(r => r.Lines),
             Origin = origin, RulesUsed = StoredJson.Write(rulesUsed), Notes = StoredJson.Write(notes),
         };
@@ -34,12 +52,12 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
         await db.SaveChangesAsync(stop);
     }
 
-    /// <summary>What a file is called and whose hand it is from; null where the owner has none of that key in that project.</summary>
-    public async Task<(string FileName, string? Origin)?> FindAsync(Guid owner, Guid project, Guid art, CancellationToken stop)
+    /// <summary>What a file is called, whose hand it is from and at which scale it was taken; null where the owner has none of that key in that project.</summary>
+    public async Task<(string FileName, string? Origin, double Scale)?> FindAsync(Guid owner, Guid project, Guid art, CancellationToken stop)
     {
         var row = await db.ArtFiles.AsNoTracking().Where(a => a.Id == art && a.ProjectId == project && a.Owner == owner)
-            .Select(a => new { a.FileName, a.Origin }).SingleOrDefaultAsync(stop);
-        return row is null ? null : (row.FileName, row.Origin);
+            .Select(a => new { a.FileName, a.Origin, a.Scale }).SingleOrDefaultAsync(stop);
+        return row is null ? null : (row.FileName, row.Origin, row.Scale);
     }
 
     /// <summary>A file that was found, as it came.</summary>

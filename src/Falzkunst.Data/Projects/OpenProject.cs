@@ -26,7 +26,7 @@ public sealed record OpenProject(
 public sealed record RevisionCard(int Number, string Sentence, DateTimeOffset At, bool IsHead, bool IsOnTheWay);
 
 /// <summary>A line in the list of projects.</summary>
-public sealed record ProjectCard(Guid Id, string Name, DateTimeOffset ChangedAt, int Pieces, int Stocks, int Findings);
+public sealed record ProjectCard(Guid Id, string Name, DateTimeOffset ChangedAt, int Pieces, int Stocks, int Findings, int Head);
 
 /// <summary>An edit was made on a revision that is no longer the head.</summary>
 public sealed class StaleEdit(string whatChanged, int head) : Exception($"The project has changed meanwhile: {whatChanged}")

@@ -18,7 +18,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     public Task<List<ProjectCard>> ListAsync(Guid owner, CancellationToken stop, bool removed = false) => db.Projects
         .Where(p => p.Owner == owner && (p.RemovedAt != null) == removed)
         .OrderByDescending(p => p.ChangedAt)
-        .Select(p => new ProjectCard(p.Id, p.Name, p.ChangedAt, p.Pieces, p.Stocks, p.Findings))
+        .Select(p => new ProjectCard(p.Id, p.Name, p.ChangedAt, p.Pieces, p.Stocks, p.Findings, p.Head))
         .ToListAsync(stop);
 
     /// <summary>A new project with a first revision.</summary>

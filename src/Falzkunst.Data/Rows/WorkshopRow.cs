@@ -9,6 +9,9 @@ public sealed class WorkshopRow
     public Guid Id { get; set; }
     public required string Name { get; set; }
 
+    /// <summary>It has its first drawer and its demo project; a start that was cut off is taken up by the next.</summary>
+    public bool IsPrepared { get; set; }
+
     /// <summary>Rises with every change of the stock drawer, so that each process knows whether what it read still holds.</summary>
     public int DrawerVersion { get; set; }
 }

@@ -7,6 +7,8 @@ internal static class BindingSetup
 {
     public static void Configure(MvcOptions options)
     {
+        options.Filters.Add(new NoBareText());
+        options.Filters.Add(new NoNulCharacters());
         options.ModelBinderProviders.Insert(0, new NumberBinderProvider());
         options.ModelBinderProviders.Insert(0, new ActionBinderProvider());
         options.ModelMetadataDetailsProviders.Add(new ActionParametersAreRequired());

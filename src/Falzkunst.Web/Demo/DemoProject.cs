@@ -14,20 +14,25 @@ public static class DemoProject
         var desk = services.GetRequiredService<ProjectDesk>();
         var card = CardFormat.Common.First(c => c.Name == "5 × 7 inch") with { Fold = CardFold.Gate };
         var empty = Project.Empty with { SetOut = SetOut.Default with { Card = card } };
-        var id = await projects.CreateAsync(ProjectDesk.Owner, "Night tram invitation", empty, stop);
+        var id = await projects.CreateAsync(ProjectDesk.Owner, "Night tram invitation", empty, stop, Key);
         var on = await desk.OpenAsync(id, stop) ?? throw new InvalidOperationException("The demo project was not written.");
-        foreach (var file in new[] { "night-tram.svg" })
+        if (on.Value.Design.Pieces.IsEmpty)
         {
-            var art = await ReadAsync(file, stop);
-            on = await services.GetRequiredService<ArtDesk>().BringInAsync(on, on.Project.Head, file, art, null, stop);
+            var art = await ReadAsync(File, stop);
+            on = await services.GetRequiredService<ArtDesk>().BringInAsync(on, on.Project.Head, File, art, null, stop);
         }
         foreach (var (name, quantity) in Quantities)
         {
-            if (on.Value.Design.Pieces.FirstOrDefault(p => p.Name == name) is { } piece)
+            if (on.Value.Design.Pieces.FirstOrDefault(p => p.Name == name) is { } piece && piece.Quantity != quantity)
                 on = await desk.DoAsync(on, on.Project.Head, new SetQuantity(piece.Id, quantity), stop);
         }
-        await desk.DoAsync(on, on.Project.Head, new PutOnSheets(on.Value.SetOut.SpacingMm, Guid.NewGuid()), stop);
+        if (on.Value.Sheets is null) await desk.DoAsync(on, on.Project.Head, new PutOnSheets(on.Value.SetOut.SpacingMm, Guid.NewGuid()), stop);
     }
+
+    private const string File = "night-tram.svg";
+
+    /// <summary>The same in every workshop, so that a start which was cut off goes on with the project that it began.</summary>
+    private static readonly Guid Key = new("0198f000-0000-7000-8000-0000000de301");
 
     private static readonly (string Name, int Quantity)[] Quantities = [("Ticket tag", 6), ("Star", 12)];
 

@@ -31,20 +31,55 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <exception cref="ReadRefused">The file cannot be read; nothing was written.</exception>
     /// <exception cref="StaleEdit">The project has changed meanwhile; nothing was written.</exception>
     /// <exception cref="EditRefused">There is nothing in the file that could be brought in.</exception>
+    /// <exception cref="SizeAsked">It is larger than anything in the drawer by far; the file is kept until its size is known.</exception>
     public async Task<OnDesk> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, string? origin, CancellationToken stop)
     {
         var budget = new Budget(BudgetLimits.Reading, stop);
         var drawing = await reader.ReadAsync(content, budget.TimeLeft, stop);
-        if (drawing.LineCount == 0)
-            throw new EditRefused(Reason.NothingInArt);
+        if (drawing.LineCount == 0) throw new EditRefused(Reason.NothingInArt);
+        var name = Named(fileName);
+        var id = Guid.CreateVersion7();
+        if (LikelySizes.AreAsked(drawing.Extent, on.Drawer))
+        {
+            await art.KeepAsync(ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, 1, 0, origin, [], drawing.Notes, stop);
+            throw new SizeAsked(id, name, drawing.Extent.Width, drawing.Extent.Height, LikelySizes.Of(drawing.Extent, on));
+        }
+        return await BringInAsync(on, seenHead, id, name, content, drawing, 1, origin, budget, stop);
+    }
+
+    /// <summary>Brings in a file that was kept until its size was known.</summary>
+    /// <param name="on">The project.</param>
+    /// <param name="seenHead">The revision that the user saw.</param>
+    /// <param name="file">The file.</param>
+    /// <param name="scale">What its lengths are multiplied by.</param>
+    /// <param name="stop">Cancels.</param>
+    /// <exception cref="EditRefused">The project has no such file, or nobody takes a scale like that.</exception>
+    public async Task<OnDesk> BringInAsync(OnDesk on, int seenHead, Guid file, double scale, CancellationToken stop)
+    {
+        if (!(scale is > 1e-5 and < 1e5)) throw EditRefused.Range(Measure.ArtScale, 1e-5, 1e5, "scale");
+        var (name, origin, _) = await FoundAsync(on, file, stop);
+        var content = await art.ContentAsync(ProjectDesk.Owner, file, stop);
+        var budget = new Budget(BudgetLimits.Reading, stop);
+        var drawing = (await reader.ReadAsync(content, budget.TimeLeft, stop)).Scaled(scale);
+        return await BringInAsync(on, seenHead, file, name, content, drawing, scale, origin, budget, stop);
+    }
+
+    /// <summary>A file's name as it is kept: its end, without what does not show.</summary>
+    private static string Named(string fileName)
+    {
+        var shown = new string([.. fileName.Where(c => !char.IsControl(c))]).Trim();
+        return shown.Length == 0 ? "art" : shown.Length > LongestName ? shown[^LongestName..] : shown;
+    }
+
+    private async Task<OnDesk> BringInAsync(
+        OnDesk on, int seenHead, Guid id, string name, byte[] content, Drawing drawing, double scale, string? origin, Budget budget, CancellationToken stop)
+    {
         var remembered = await RulesForAsync(origin, stop);
         var design = Assemble(drawing, remembered, on, on.Value.Design.NextPiece, budget);
         var isSheet = design.Pieces.Length > SheetOfMotifs && Motifs.Of(design).Length > SheetOfMotifs;
-        var name = fileName.Length > LongestName ? fileName[^LongestName..] : fileName;
-        var id = Guid.CreateVersion7();
         Edit edit = isSheet ? new KeepArt(id, name) : new BringInArt(id, name) { Pieces = design };
         return await desk.DoAsync(on, seenHead, edit, stop, _ => art.KeepAsync(
-            ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, design.Pieces.Length, origin, Uses(design, remembered),
+            ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, scale, design.Pieces.Length, origin, Uses(design, remembered),
             isSheet ? drawing.Notes : WithPieces(drawing, design), stop));
     }
 
@@ -58,7 +93,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         var remembered = await RulesForAsync(origin, stop);
         return await motifs.GetAsync(file, remembered, async () =>
         {
-            var (drawing, budget) = await ReadAsync(file, stop);
+            var (drawing, budget) = await ReadAsync(on, file, stop);
             return Motifs.Of(Assemble(drawing, remembered, on, 1, budget));
         });
     }
@@ -72,10 +107,10 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <exception cref="EditRefused">The project has no such file, or no motif was named.</exception>
     public async Task<OnDesk> TakeAsync(OnDesk on, int seenHead, Guid file, IReadOnlyCollection<int>? numbers, CancellationToken stop)
     {
-        var (fileName, origin) = await FoundAsync(on, file, stop);
+        var (fileName, origin, _) = await FoundAsync(on, file, stop);
         if (numbers is null)
         {
-            var (drawing, budget) = await ReadAsync(file, stop);
+            var (drawing, budget) = await ReadAsync(on, file, stop);
             var whole = Assemble(drawing, await RulesForAsync(origin, stop), on, on.Value.Design.NextPiece, budget);
             return await desk.DoAsync(on, seenHead, new BringInArt(file, fileName) { Pieces = whole }, stop);
         }
@@ -84,13 +119,14 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         return await desk.DoAsync(on, seenHead, new BringInArt(file, fileName, wanted) { Pieces = Taken(on, all, wanted) }, stop);
     }
 
-    private async Task<(string FileName, string? Origin)> FoundAsync(OnDesk on, Guid file, CancellationToken stop) =>
+    private async Task<(string FileName, string? Origin, double Scale)> FoundAsync(OnDesk on, Guid file, CancellationToken stop) =>
         await art.FindAsync(ProjectDesk.Owner, on.Project.Id, file, stop) ?? throw new EditRefused(Reason.FileGone);
 
-    private async Task<(Drawing Drawing, Budget Budget)> ReadAsync(Guid file, CancellationToken stop)
+    private async Task<(Drawing Drawing, Budget Budget)> ReadAsync(OnDesk on, Guid file, CancellationToken stop)
     {
         var budget = new Budget(BudgetLimits.Reading, stop);
-        return (await reader.ReadAsync(await art.ContentAsync(ProjectDesk.Owner, file, stop), budget.TimeLeft, stop), budget);
+        var (_, _, scale) = await FoundAsync(on, file, stop);
+        return ((await reader.ReadAsync(await art.ContentAsync(ProjectDesk.Owner, file, stop), budget.TimeLeft, stop)).Scaled(scale), budget);
     }
 
     private static Design Assemble(Drawing drawing, ImmutableArray<LookRule> rules, OnDesk on, int firstNumber, Budget budget)

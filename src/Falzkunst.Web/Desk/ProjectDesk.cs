@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Projects;
@@ -76,7 +77,14 @@ public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
         var history = new List<(RevisionCard, Project)>();
         foreach (var card in await projects.HistoryAsync(Owner, on.Project.Id, most, stop))
         {
-            if (await projects.RevisionAsync(Owner, on.Project.Id, card.Number, stop) is { } value) history.Add((card, value));
+            try
+            {
+                if (await projects.RevisionAsync(Owner, on.Project.Id, card.Number, stop) is { } value) history.Add((card, value));
+            }
+            catch (JsonException)
+            {
+                // A revision that cannot be read is none to go to.
+            }
         }
         return history;
     }

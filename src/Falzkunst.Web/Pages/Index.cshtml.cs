@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Falzkunst.Data.Projects;
 using Falzkunst.Web.Desk;
 using Microsoft.AspNetCore.Mvc;
@@ -8,12 +9,10 @@ namespace Falzkunst.Web.Pages;
 /// <summary>The projects of the workshop.</summary>
 public sealed class IndexModel(ProjectStore projects, ProjectDesk desk) : PageModel
 {
-    /// <summary>Projects shown with a picture; more would make the page slow.</summary>
-    private const int MostPictures = 12;
-
     public IReadOnlyList<ProjectCard> Projects { get; private set; } = [];
-    /// <summary>The first projects as they are, for their pictures.</summary>
-    public Dictionary<Guid, OnDesk> Pictures { get; } = [];
+
+    /// <summary>Key of the project that the form would begin, so that a second touch begins no second one.</summary>
+    public Guid NextKey { get; } = Guid.CreateVersion7();
     public string? Wrong { get; private set; }
     public string? Name { get; private set; }
 
@@ -28,13 +27,25 @@ public sealed class IndexModel(ProjectStore projects, ProjectDesk desk) : PageMo
         OffTheDesk = await projects.ListAsync(ProjectDesk.Owner, stop, removed: true);
         JustRemoved = Guid.TryParse(TempData[nameof(JustRemoved)]?.ToString(), out var gone) ? OffTheDesk.FirstOrDefault(p => p.Id == gone) : null;
         Projects = await projects.ListAsync(ProjectDesk.Owner, stop);
-        foreach (var card in Projects.Where(p => p.Pieces > 0).Take(MostPictures))
+    }
+
+    /// <summary>A small picture of a project; its address changes with what it shows, so that it is kept for good.</summary>
+    public async Task<IActionResult> OnGetPictureAsync(Guid id, CancellationToken stop)
+    {
+        try
         {
-            if (await desk.OpenAsync(card.Id, stop) is { } on) Pictures[card.Id] = on;
+            if (await desk.OpenAsync(id, stop) is not { } on) return NotFound();
+            Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+            return Content(ProjectPicture.Svg(on.Value, on.Drawer), "image/svg+xml");
+        }
+        catch (Exception e) when (e is JsonException or FormatException or ArgumentException or KeyNotFoundException)
+        {
+            // A project that cannot be read has no picture; opened, it says so.
+            return NotFound();
         }
     }
 
-    public async Task<IActionResult> OnPostAsync(string? name, CancellationToken stop)
+    public async Task<IActionResult> OnPostAsync(string? name, Guid? key, CancellationToken stop)
     {
         if (!ProjectDesk.IsName(name))
         {
@@ -43,7 +54,7 @@ public sealed class IndexModel(ProjectStore projects, ProjectDesk desk) : PageMo
             await OnGetAsync(stop);
             return Page();
         }
-        var id = await projects.CreateAsync(ProjectDesk.Owner, name!.Trim(), Core.Projects.Project.Empty, stop);
+        var id = await projects.CreateAsync(ProjectDesk.Owner, name!.Trim(), Core.Projects.Project.Empty, stop, key);
         return RedirectToPage("/Project/SetOut", new { id });
     }
 

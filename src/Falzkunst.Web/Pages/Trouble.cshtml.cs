@@ -7,6 +7,9 @@ namespace Falzkunst.Web.Pages;
 [IgnoreAntiforgeryToken]
 public sealed class TroubleModel : PageModel
 {
+    /// <summary>Status of a page whose project cannot be read.</summary>
+    public const int Unreadable = StatusCodes.Status422UnprocessableEntity;
+
     public string Title { get; private set; } = "";
     public string What { get; private set; } = "";
 
@@ -18,6 +21,7 @@ public sealed class TroubleModel : PageModel
     {
         404 => ("Not here", "There is no such page or project. It may have been removed, or the address has a slip in it."),
         400 => ("That did not arrive whole", "The page has been open for very long, or the request was cut short. Load the page again and repeat the last step."),
+        Unreadable => ("This project cannot be read", "What is stored of it is damaged, or was written by a later version of Falzkunst. Nothing of it was changed, and the other projects are not touched."),
         413 => ("Too large", "A file may have at most 20 MB. Split the drawing into parts and bring them in one by one."),
         _ => ("Something broke", "The last step was not carried out; everything before it is kept. Load the page again and try once more."),
     };

@@ -36,6 +36,7 @@ public static class MeasureWords
         Measure.BridgeWidth => "A bridge's width",
         Measure.BridgeCount => "The number of bridges of an island",
         Measure.Thickening => "What is thickened by or to",
+        Measure.ArtScale => "What a file is scaled by",
         Measure.KeptGap => "A kept gap",
         Measure.SmallSize => "The size of small things",
         Measure.EdgeInset => "The distance from the edge",

@@ -234,6 +234,7 @@ public enum Measure
     BridgeWidth,
     BridgeCount,
     Thickening,
+    ArtScale,
     KeptGap,
     SmallSize,
     EdgeInset,

@@ -46,6 +46,9 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     /// <summary>The rule that is being written; null where none is.</summary>
     public RememberedRule? Editing { get; private set; }
 
+    /// <summary>Files whose size is asked, since no paper is so large.</summary>
+    public IReadOnlyList<SizeAsked> Asked { get; private set; } = [];
+
     private bool _broughtIn;
 
     /// <summary>The file whose notes are shown: the one just brought in, the chosen one, else the newest.</summary>
@@ -85,21 +88,41 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
         if (files.Count == 0) throw new NotDone("No file arrived. Choose an SVG or DXF file and try once more.");
         var hand = Hand(origin);
         var head = SeenHead;
+        var asked = new List<SizeAsked>();
         foreach (var file in files)
         {
             using var content = new MemoryStream();
             await file.CopyToAsync(content, stop);
-            var name = Path.GetFileName(file.FileName);
+            var name = Path.GetFileName(file.FileName.Replace('\0', ' '));
             try
             {
                 Show(await art.BringInAsync(On, head, name, content.ToArray(), hand, stop));
                 head = On.Project.Head;
                 _broughtIn = true;
             }
+            catch (SizeAsked size)
+            {
+                asked.Add(size);
+            }
             catch (Exception e) when (e is ReadRefused or EditRefused)
             {
                 throw new NotDone($"{name} was not brought in. {(e is EditRefused refused ? ReasonWords.For(refused, Units) : e.Message)}");
             }
+        }
+        Asked = asked;
+    }, stop);
+
+    /// <summary>Brings in a file whose size was asked.</summary>
+    public Task<IActionResult> OnPostAtSizeAsync(Guid file, double scale, CancellationToken stop) => ActAsync(async () =>
+    {
+        try
+        {
+            Show(await art.BringInAsync(On, SeenHead, file, scale, stop));
+            _broughtIn = true;
+        }
+        catch (ReadRefused e)
+        {
+            throw new NotDone($"It was not brought in. {e.Message}");
         }
     }, stop);
 
@@ -155,7 +178,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     public IActionResult OnGetRuleWords(RuleFields fields)
     {
         var made = Read(fields);
-        return Content(Wrong.Values.FirstOrDefault() ?? made.InWords() + (Hand(fields.Origin) is { } hand ? $", in files from {hand}." : "."));
+        return Partial("_Words", Wrong.Values.FirstOrDefault() ?? made.InWords() + (Hand(fields.Origin) is { } hand ? $", in files from {hand}." : "."));
     }
 
     private LookRule Read(RuleFields fields)

@@ -93,17 +93,44 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <summary>The project is opened before the request's values are read, since lengths are read in its units.</summary>
     public override async Task OnPageHandlerSelectionAsync(PageHandlerSelectedContext context)
     {
-        if (!Guid.TryParse(context.RouteData.Values["id"]?.ToString(), out var id) || await Desk.OpenAsync(id, HttpContext.RequestAborted) is not { } on) return;
-        On = on;
+        try
+        {
+            if (!Guid.TryParse(context.RouteData.Values["id"]?.ToString(), out var id) || await Desk.OpenAsync(id, HttpContext.RequestAborted) is not { } on) return;
+            On = on;
+        }
+        catch (Exception e) when (e is JsonException or FormatException or ArgumentException or KeyNotFoundException)
+        {
+            // One project that cannot be read is said to be so; nothing else stops for it.
+            HttpContext.RequestServices.GetRequiredService<ILogger<StationPage>>().LogError(e, "A project cannot be read.");
+            _isUnreadable = true;
+            return;
+        }
         RequestUnits.Set(HttpContext, Units);
     }
 
     /// <summary>Every handler is asked for a project that is there and for values that were understood.</summary>
     public override async Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
     {
-        if (On is null) context.Result = NotFound();
-        else if (ModelState.IsValid) await next();
+        if (On is null) context.Result = _isUnreadable ? new StatusCodeResult(TroubleModel.Unreadable) : NotFound();
+        else if (ModelState.IsValid) await DoneAsync(await next());
         else context.Result = HttpMethods.IsPost(Request.Method) ? await NotUnderstoodAsync(HttpContext.RequestAborted) : BadRequest();
+    }
+
+    private bool _isUnreadable;
+
+    /// <summary>What a handler refuses without having taken care of it, an id that is not there say, gets its sentence all the same.</summary>
+    private async Task DoneAsync(PageHandlerExecutedContext done)
+    {
+        if (done.ExceptionHandled || done.Exception is not (EditRefused or Formats.ReadRefused or Core.Running.PlanRefused or NotDone)) return;
+        Notice = done.Exception switch
+        {
+            EditRefused e => ReasonWords.For(e, Units),
+            Core.Running.PlanRefused e => RunWords.For(e),
+            var e => e.Message,
+        };
+        done.ExceptionHandled = true;
+        Response.StatusCode = HttpMethods.IsGet(Request.Method) ? StatusCodes.Status404NotFound : StatusCodes.Status422UnprocessableEntity;
+        done.Result = await RefusedAsync(HttpContext.RequestAborted);
     }
 
     /// <summary>Values that were not understood, each with a word beside its field; nothing is changed.</summary>
@@ -181,7 +208,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
 
     /// <summary>What a length as typed comes to, in the user's units; the sentence of what is wrong where it is none.</summary>
     public IActionResult OnGetUnderstand(string? text) =>
-        Content(Length.Read(text, Units, out var mm) is { } fault ? ReasonWords.For(fault, text) : $"= {Length.InField(mm, Units)}");
+        new JsonResult(Length.Read(text, Units, out var mm) is { } fault ? ReasonWords.For(fault, text) : $"= {Length.InField(mm, Units)}");
 
     /// <summary>Does something that may be refused, and shows the station again. What was refused with a field is shown beside it.</summary>
     protected async Task<IActionResult> ActAsync(Func<Task> act, CancellationToken stop)

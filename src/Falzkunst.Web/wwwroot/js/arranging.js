@@ -60,7 +60,7 @@ document.addEventListener("input", event => {
   if (isPlain) return echo(field, "");
   asking = setTimeout(async () => {
     const answer = await fetch(`?handler=Understand&text=${encodeURIComponent(field.value)}`);
-    if (answer.ok) echo(field, await answer.text());
+    if (answer.ok) echo(field, await answer.json());
   }, 180);
 });
 document.addEventListener("change", event => { if (event.target.matches("[data-length]")) echo(event.target, ""); });
