@@ -32,7 +32,7 @@ async function bring(id, head, title, bytes) {
   const begun = performance.now();
   const answer = await ask(`/projects/${id}/art?handler=BringIn`, { method: "POST", body: form, headers: { "X-Falzkunst-Token": token, "X-Project-Head": String(head), "HX-Request": "true" } });
   const text = await answer.text();
-  const notice = /id="notice"[^>]*>([\s\S]*?)<\/div>/.exec(text)?.[1].replace(/<[^>]+>/g, " ").replace(/\s+/g, " ").trim() ?? "";
+  const notice = /class="notice"[^>]*>([\s\S]*?)<\/div>/.exec(text)?.[1].replace(/<[^>]+>/g, " ").replace(/\s+/g, " ").trim() ?? "";
   return { status: answer.status, seconds: (performance.now() - begun) / 1000, notice };
 }
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -34,7 +35,16 @@ public static class AreaFills
     public static ImmutableArray<Path> Strokes(IReadOnlyList<Path> rings, AreaFill fill, double tipMm)
     {
         var distance = fill.DistanceFor(tipMm);
-        var area = Region.EvenOdd(rings);
+        Region area;
+        try
+        {
+            area = Region.EvenOdd(rings);
+        }
+        catch (BudgetSpent)
+        {
+            // Lines that cross so often bound no area that anybody could fill.
+            return [];
+        }
         return fill.Pattern switch
         {
             FillPattern.Inward => Inward(area, distance, tipMm / 2),

@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
+using System.Runtime.CompilerServices;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Geometry;
@@ -46,13 +48,40 @@ public static class Islands
     /// <summary>Two bridges stand at least so many widths apart.</summary>
     private const double LeastApart = 2;
 
-    /// <summary>The loose islands of a design, each with the smallest piece around it.</summary>
-    public static IEnumerable<Island> Of(Design design)
+    /// <summary>Steps that the islands of one design may take to find, about half a second; of what lies beyond nothing is said.</summary>
+    private const long MostWork = 50_000_000;
+
+    private static readonly ConditionalWeakTable<Design, IReadOnlyList<Island>> Known = [];
+
+    /// <summary>The loose islands of a design, each with the smallest piece around it. Found once for a design.</summary>
+    public static IReadOnlyList<Island> Of(Design design) => Known.GetValue(design, static d => FindAll(d));
+
+    private static List<Island> FindAll(Design design)
     {
-        foreach (var piece in design.Pieces)
+        var found = new List<Island>();
+        var budget = Budget.OfWork(MostWork);
+        var hosts = design.Pieces.Where(p => !p.Paper.Openings.IsEmpty).Select(p => (Piece: p, Area: Math.Abs(p.Outline.Path.SignedArea))).ToList();
+        var tree = new BoxTree([.. hosts.Select(h => h.Piece.Outline.Path.BoundsUnder(h.Piece.Place))]);
+        try
         {
-            if (Find(design, piece) is { } island) yield return island;
+            foreach (var piece in design.Pieces)
+            {
+                var near = tree.Meeting(piece.Outline.Path.BoundsUnder(piece.Place));
+                budget.Work(20 + 8L * near.Count);
+                foreach (var (host, _) in near.Select(i => hosts[i]).Where(h => h.Piece.Id != piece.Id && h.Piece.Stock == piece.Stock).OrderBy(h => h.Area))
+                {
+                    budget.Work(20 + (long)piece.Outline.Path.Segments.Length * 4);
+                    if (OpeningAround(host, piece) is null) continue;
+                    found.Add(new Island(host, piece));
+                    break;
+                }
+            }
         }
+        catch (BudgetSpent)
+        {
+            // The first ones are listed.
+        }
+        return found;
     }
 
     /// <summary>A piece as an island; null where it lies in no opening of another of its stock.</summary>

@@ -19,9 +19,22 @@ public static class SmallThings
     /// <summary>All small things of a piece, in the order of their kinds.</summary>
     /// <param name="piece">The piece.</param>
     /// <param name="sizeMm">What is narrower is small.</param>
+    /// <exception cref="EditRefused">Nobody looks for things of that size, or the piece is too intricate.</exception>
     public static ImmutableArray<SmallThing> Of(Piece piece, double sizeMm)
     {
         if (Refusal(sizeMm) is { } refusal) throw refusal;
+        try
+        {
+            return Find(piece, sizeMm);
+        }
+        catch (BudgetSpent)
+        {
+            throw new EditRefused(Reason.TooIntricate, piece.Name);
+        }
+    }
+
+    private static ImmutableArray<SmallThing> Find(Piece piece, double sizeMm)
+    {
         var things = ImmutableArray.CreateBuilder<SmallThing>();
         if (WidestOf(piece.Outline.Path, sizeMm) is { } speck)
             return [new SmallThing(SmallKind.Speck, null, piece.Size.Centre, speck)];
@@ -76,15 +89,8 @@ public static class SmallThings
 
     private static (MedialBalls Balls, List<NarrowPlace> Places) Slits(Piece piece, double sizeMm)
     {
-        try
-        {
-            var (balls, places) = WidthSurvey.Air(WidthSurvey.Flat(PieceWidths.Rings(piece)), sizeMm, PieceWidths.BudgetOfSurvey());
-            return (balls, [.. places.Where(p => p.Place.Kind == ThinKind.Gap)]);
-        }
-        catch (BudgetSpent)
-        {
-            throw new EditRefused(Reason.TooIntricate, piece.Name);
-        }
+        var (balls, places) = WidthSurvey.Air(WidthSurvey.Flat(PieceWidths.Rings(piece)), sizeMm, PieceWidths.BudgetOfSurvey());
+        return (balls, [.. places.Where(p => p.Place.Kind == ThinKind.Gap)]);
     }
 
     /// <summary>The slits filled: what growing by half the size and shrinking again adds about them (morphological closing).</summary>

@@ -52,7 +52,7 @@ public sealed class ClipArea
     public IEnumerable<Path> Line(Path line)
     {
         if (_rings.IsEmpty || !Bounds.Overlaps(line.Bounds)) return [];
-        return PathClip.Parts(line, p => Holds(p) || IsOnEdge(p)).Where(p => p.Inside).Select(p => p.Part);
+        return PathClip.Parts(line, p => Holds(p) || IsOnEdge(p), Holds).Where(p => p.Inside).Select(p => p.Part);
     }
 
     /// <summary>What an area and this one share, as closed lines; the area's own where it lies in this one altogether.</summary>
@@ -63,9 +63,9 @@ public sealed class ClipArea
         var box = rings.Aggregate(Box.Empty, (all, r) => all.Include(r.Bounds));
         if (_rings.IsEmpty || rings.Count == 0 || !Bounds.Overlaps(box)) return [];
         var subject = new ClipArea(rings, isEvenOdd, _budget);
-        var mine = subject._rings.Select(r => PathClip.Parts(r, p => Holds(p) || IsOnEdge(p))).ToList();
+        var mine = subject._rings.Select(r => PathClip.Parts(r, p => Holds(p) || IsOnEdge(p), Holds)).ToList();
         // Along a shared edge the area's own line is the one that stays.
-        var edge = _rings.SelectMany(r => PathClip.Parts(r, p => subject.Holds(p) && !subject.IsOnEdge(p))).Where(p => p.Inside).Select(p => p.Part).ToList();
+        var edge = _rings.SelectMany(r => PathClip.Parts(r, p => subject.Holds(p) && !subject.IsOnEdge(p), subject.Holds)).Where(p => p.Inside).Select(p => p.Part).ToList();
         if (edge.Count == 0 && mine.TrueForAll(parts => parts.TrueForAll(p => p.Inside))) return rings;
         var inside = mine.SelectMany(parts => parts).Where(p => p.Inside).Select(p => p.Part).Concat(edge).ToList();
         return Stitched(inside) ?? Flattened(subject);

@@ -16,7 +16,11 @@ public static class PathClip
     /// <summary>The path in parts, in its direction, each wholly inside or wholly outside.</summary>
     /// <param name="path">The path.</param>
     /// <param name="isInside">Tells of a point whether the region holds it.</param>
-    public static List<(Path Part, bool Inside)> Parts(Path path, Func<Point, bool> isInside)
+    /// <param name="isWithin">
+    /// The same without leeway, where <paramref name="isInside"/> counts points by the edge to one side: it says where exactly a path
+    /// crosses; null where there is no leeway.
+    /// </param>
+    public static List<(Path Part, bool Inside)> Parts(Path path, Func<Point, bool> isInside, Func<Point, bool>? isWithin = null)
     {
         var whole = PathNodes.WrittenOut(path);
         var parts = new List<(Path, bool)>();
@@ -34,7 +38,7 @@ public static class PathClip
             var rest = segment;
             var begin = from;
             double done = 0;
-            foreach (var (t, isIn) in Crossings(from, segment, isInside))
+            foreach (var (t, isIn) in Crossings(from, segment, isInside, isWithin ?? isInside))
             {
                 if (inside is { } was && was != isIn)
                 {
@@ -64,7 +68,7 @@ public static class PathClip
     }
 
     /// <summary>For each stretch of a segment that is all inside or all outside: the parameter where it begins, and which it is.</summary>
-    private static IEnumerable<(double T, bool Inside)> Crossings(Point from, Segment segment, Func<Point, bool> isInside)
+    private static IEnumerable<(double T, bool Inside)> Crossings(Point from, Segment segment, Func<Point, bool> isInside, Func<Point, bool> isWithin)
     {
         var length = segment.IsCubic
             ? from.DistanceTo(segment.Handle1) + segment.Handle1.DistanceTo(segment.Handle2) + segment.Handle2.DistanceTo(segment.End)
@@ -83,10 +87,12 @@ public static class PathClip
 
         double Edge(double low, double high, bool after)
         {
+            // A path that runs along the edge and leaves it crosses nothing; only the leeway tells where it ends.
+            var tells = isWithin(segment.At(from, high)) == after && isWithin(segment.At(from, low)) != after ? isWithin : isInside;
             for (var i = 0; i < Bisections; i++)
             {
                 var middle = (low + high) / 2;
-                if (isInside(segment.At(from, middle)) == after) high = middle;
+                if (tells(segment.At(from, middle)) == after) high = middle;
                 else low = middle;
             }
             return high;

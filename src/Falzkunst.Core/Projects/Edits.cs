@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
@@ -21,7 +22,20 @@ public static class Edits
     /// <param name="edit">The edit.</param>
     /// <param name="drawer">Stocks and machines at hand.</param>
     /// <exception cref="EditRefused">The edit does not fit the project, with the reason.</exception>
-    public static Project Apply(Project project, Edit edit, Drawer drawer) => edit switch
+    public static Project Apply(Project project, Edit edit, Drawer drawer)
+    {
+        try
+        {
+            return Applied(project, edit, drawer);
+        }
+        catch (BudgetSpent)
+        {
+            // Lines that cross more often than anybody could mend, or more of them than can be worked with.
+            throw new EditRefused(Reason.TooIntricate);
+        }
+    }
+
+    private static Project Applied(Project project, Edit edit, Drawer drawer) => edit switch
     {
         SettleSetOut e => Settle(project, e.SetOut, drawer),
         BringInArt e => project with { Design = Add(project.Design, e.Pieces, e.Art) },

@@ -26,7 +26,7 @@ internal sealed class SvgSelector
     {
         var selector = new SvgSelector();
         var combinator = ' ';
-        foreach (var token in text.Replace(">", " > ", StringComparison.Ordinal).Split([' ', '\t', '\r', '\n'], StringSplitOptions.RemoveEmptyEntries))
+        foreach (var token in Tokens(text))
         {
             if (token == ">")
             {
@@ -39,6 +39,26 @@ internal sealed class SvgSelector
             combinator = ' ';
         }
         return selector._parts.Count > 0 ? selector : null;
+    }
+
+    /// <summary>Compounds and ">" in order; a blank that ends an escape parts nothing.</summary>
+    private static IEnumerable<string> Tokens(string text)
+    {
+        var from = 0;
+        for (var at = 0; at <= text.Length; at++)
+        {
+            if (at < text.Length && text[at] == '\\')
+            {
+                var digits = at + 1;
+                while (digits < text.Length && digits - at <= 6 && char.IsAsciiHexDigit(text[digits])) digits++;
+                at = digits > at + 1 && digits < text.Length && char.IsWhiteSpace(text[digits]) ? digits : Math.Max(at + 1, digits - 1);
+                continue;
+            }
+            if (at < text.Length && text[at] != '>' && !char.IsWhiteSpace(text[at])) continue;
+            if (at > from) yield return text[from..at];
+            if (at < text.Length && text[at] == '>') yield return ">";
+            from = at + 1;
+        }
     }
 
     /// <summary>
@@ -131,7 +151,11 @@ internal sealed class SvgSelector
                 }
                 var from = ++at;
                 while (at < text.Length && at - from < 6 && char.IsAsciiHexDigit(text[at])) at++;
-                if (at > from && int.TryParse(text.AsSpan(from, at - from), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var code) && Rune.TryCreate(code, out var rune)) name.Append(rune);
+                if (at > from && int.TryParse(text.AsSpan(from, at - from), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var code) && Rune.TryCreate(code, out var rune))
+                {
+                    name.Append(rune);
+                    if (at < text.Length && char.IsWhiteSpace(text[at])) at++;
+                }
                 else if (at < text.Length) name.Append(text[at++]);
             }
             return name.ToString();

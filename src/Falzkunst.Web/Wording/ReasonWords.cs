@@ -53,7 +53,7 @@ public static class ReasonWords
             Reason.OutlineNotCopied => "An outline is copied by copying its piece. Pick other lines, or the whole piece.",
             Reason.OutlineIsEdge => "An outline is the edge itself.",
 
-            Reason.TooIntricate => $"{V(0)} is too large or too intricate for that. Make it smaller, or take out some of its lines.",
+            Reason.TooIntricate => $"{(Has(0) ? V(0) : "A piece")} is too large or too intricate for that. Make it smaller, or take out some of its lines.",
             Reason.ClosedLinesOnly => "Only closed lines other than the outline can become pieces of their own.",
             Reason.NoOpenings => $"{V(0)} has no openings. Pick a closed line on it to make that a piece of its own.",
             Reason.NotInside => $"{V(0)} does not lie inside {V(1)}. A piece has one outline, so only what lies inside it can be merged into it.",

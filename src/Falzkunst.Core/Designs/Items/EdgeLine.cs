@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using System.Text.Json.Serialization;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -60,7 +61,16 @@ public sealed record EdgeLine(string Id, double InsetMm, Corners Corners, Operat
     {
         // A quarter turn of n edges strays by r(1 - cos(45°/n)) from a circle of radius r.
         var quarter = Math.Clamp((int)Math.Ceiling(Math.PI / 4 / Math.Acos(1 - Math.Min(1, FitMm / 4 / InsetMm))), 4, 200);
-        var inner = Region.Of(Flattening.Flatten(outline, Flatness), []).Grow(-InsetMm, Corners, quarter);
+        Region inner;
+        try
+        {
+            inner = Region.Of(Flattening.Flatten(outline, Flatness), []).Grow(-InsetMm, Corners, quarter);
+        }
+        catch (BudgetSpent)
+        {
+            // An outline that crosses itself so often has no line along its inside.
+            return [];
+        }
         return [.. inner.Rings.Where(r => Math.Abs(Polygons.SignedArea(r)) >= LeastArea).Select(r => CurveFit.Closed(r, FitMm, WindowMm))];
     }
 }

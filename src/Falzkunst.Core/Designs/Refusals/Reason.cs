@@ -55,7 +55,7 @@ public enum Reason
 
     // Geometry.
 
-    /// <summary>Name of the piece; its cuts are longer, finer or cross more than can be worked with.</summary>
+    /// <summary>Name of the piece, where it is one; its cuts are longer, finer or cross more than can be worked with.</summary>
     TooIntricate,
     ClosedLinesOnly,
 

@@ -67,8 +67,18 @@ public sealed class DetailModel(ProjectDesk desk, SurveyDesk surveys) : BenchPag
     /// <summary>What came of a way, if it has been tried already.</summary>
     public Candidate? Tried(Piece piece, Thicken how) => surveys.Tried(piece, how, Value.Design);
 
-    /// <summary>The small things of a piece.</summary>
-    public ImmutableArray<SmallThing> SmallThingsOf(Piece piece) => SmallThings.Of(piece, Settings.SizeMm);
+    /// <summary>The small things of a piece; none where it is too intricate to be looked through.</summary>
+    public ImmutableArray<SmallThing> SmallThingsOf(Piece piece)
+    {
+        try
+        {
+            return SmallThings.Of(piece, Settings.SizeMm);
+        }
+        catch (EditRefused e) when (e.Reason == Reason.TooIntricate)
+        {
+            return [];
+        }
+    }
 
     /// <summary>The loose islands in a piece, or the piece itself where it is one.</summary>
     public IReadOnlyList<Island> IslandsOf(Piece piece) => [.. Islands.Of(Value.Design).Where(i => i.Host.Id == piece.Id || i.Piece.Id == piece.Id)];
