@@ -18,7 +18,7 @@ public sealed class JobTests(TestDatabase database) : IClassFixture<TestDatabase
     private static async Task<OpenProject> DemoAsync(IServiceProvider services)
     {
         var projects = services.GetRequiredService<ProjectStore>();
-        return (await projects.OpenAsync(Owner, (await projects.ListAsync(Owner, Stop))[0].Id, Stop))!;
+        return (await projects.OpenAsync(Owner, (await projects.ListAsync(Owner, Stop)).OnTheDesk[0].Id, Stop))!;
     }
 
     private static JobAsk Ask(OpenProject demo, JobKind kind, string subject, string madeFor = "now") =>

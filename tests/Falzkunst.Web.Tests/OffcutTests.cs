@@ -29,7 +29,7 @@ public sealed class OffcutTests(TestDatabase database) : IClassFixture<TestDatab
     {
         await using var services = database.Restarted();
         var (projects, catalogue) = (services.GetRequiredService<ProjectStore>(), services.GetRequiredService<CatalogueStore>());
-        var demo = (await projects.OpenAsync(Owner, (await projects.ListAsync(Owner, Stop))[0].Id, Stop))!;
+        var demo = (await projects.OpenAsync(Owner, (await projects.ListAsync(Owner, Stop)).OnTheDesk[0].Id, Stop))!;
         var sheet = demo.Value.Sheets!.Sheets.First(s => s.Stock == stock);
         if (cutFrom is not null) sheet = sheet with { SizeName = cutFrom, Id = $"{sheet.Id}-{cutFrom}" };
         var after = await projects.AppendAsync(

@@ -19,7 +19,7 @@ public sealed class RunStoreTests(TestDatabase database) : IClassFixture<TestDat
     private static async Task<(Guid Run, RunPlan Plan)> BeginAsync(IServiceProvider services, int speedUp, bool endsOthers = true, int? seenHead = null)
     {
         var projects = services.GetRequiredService<ProjectStore>();
-        var demo = (await projects.OpenAsync(Owner, (await projects.ListAsync(Owner, Stop))[0].Id, Stop))!;
+        var demo = (await projects.OpenAsync(Owner, (await projects.ListAsync(Owner, Stop)).OnTheDesk[0].Id, Stop))!;
         var runs = services.GetRequiredService<RunStore>();
         // A machine carries one run; that of the test before is ended.
         foreach (var other in (await runs.ListAsync(Owner, demo.Id, Stop)).Where(r => endsOthers && !r.IsOver)) await runs.CommandAsync(Owner, other.Id, null, (_, s) => PracticeMachine.Stop(s), Stop);

@@ -16,6 +16,10 @@ namespace Falzkunst.Web.Tests;
 public sealed partial class Site : IAsyncLifetime
 {
     private readonly TestDatabase _database = new();
+
+    /// <summary>Its tables.</summary>
+    public TestDatabase Database => _database;
+
     private WebApplicationFactory<Program>? _factory;
     private string _token = "";
 
@@ -46,7 +50,7 @@ public sealed partial class Site : IAsyncLifetime
     {
         await using var scope = _factory!.Services.CreateAsyncScope();
         var store = scope.ServiceProvider.GetRequiredService<ProjectStore>();
-        var demo = (await store.ListAsync(WorkshopRow.OnlyOne, default)).Last();
+        var demo = (await store.ListAsync(WorkshopRow.OnlyOne, default)).OnTheDesk.Last();
         return (await store.OpenAsync(WorkshopRow.OnlyOne, demo.Id, default))!;
     }
 

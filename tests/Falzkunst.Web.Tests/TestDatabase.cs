@@ -45,6 +45,18 @@ public sealed class TestDatabase : IAsyncLifetime
     /// <summary>Does to the tables what no page would.</summary>
     public Task BreakAsync(string sql) => ExecuteAsync(sql, Connection);
 
+    /// <summary>The first column of what a query finds, as text.</summary>
+    public async Task<List<string>> StoredAsync(string sql)
+    {
+        await using var connection = new NpgsqlConnection(Connection);
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, connection);
+        await using var reader = await command.ExecuteReaderAsync();
+        var found = new List<string>();
+        while (await reader.ReadAsync()) found.Add(reader.GetString(0));
+        return found;
+    }
+
     private async Task ExecuteAsync(string sql, string? on = null)
     {
         await using var connection = new NpgsqlConnection(on ?? _server);

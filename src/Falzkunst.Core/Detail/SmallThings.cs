@@ -1,4 +1,6 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
@@ -25,13 +27,18 @@ public static class SmallThings
         if (Refusal(sizeMm) is { } refusal) throw refusal;
         try
         {
-            return Find(piece, sizeMm);
+            var known = Known.GetOrCreateValue(piece);
+            if (known.TryGetValue(sizeMm, out var found)) return found;
+            return known[sizeMm] = Find(piece, sizeMm);
         }
         catch (BudgetSpent)
         {
             throw new EditRefused(Reason.TooIntricate, piece.Name);
         }
     }
+
+    /// <summary>What was found on pieces, by size, for as long as they live.</summary>
+    private static readonly ConditionalWeakTable<Piece, ConcurrentDictionary<double, ImmutableArray<SmallThing>>> Known = [];
 
     private static ImmutableArray<SmallThing> Find(Piece piece, double sizeMm)
     {

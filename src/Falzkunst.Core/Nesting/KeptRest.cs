@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -54,8 +56,17 @@ public static class KeptRest
     }
 
     /// <summary>The largest upright rectangle of a sheet that no piece touches, mm.</summary>
-    public static Box Largest(SheetLayout sheet, Design design) =>
-        Rest.Largest(sheet.Usable, Outlines(sheet, design).Concat(sheet.Blocked), sheet.Outline);
+    public static Box Largest(SheetLayout sheet, Design design)
+    {
+        var known = Known.GetOrCreateValue(design);
+        if (known.TryGetValue(sheet.Id, out var found) && ReferenceEquals(found.Of, sheet)) return found.Free;
+        var rest = Rest.Largest(sheet.Usable, Outlines(sheet, design).Concat(sheet.Blocked), sheet.Outline);
+        known[sheet.Id] = (sheet, rest);
+        return rest;
+    }
+
+    /// <summary>What was found for the sheets of a design; every page of them asks.</summary>
+    private static readonly ConditionalWeakTable<Design, ConcurrentDictionary<string, (SheetLayout Of, Box Free)>> Known = [];
 
     private static IEnumerable<Path> Outlines(SheetLayout sheet, Design design) =>
         sheet.Placements.Select(p => design.Find(p.Piece)?.Outline.Path.Map(p.Place)).OfType<Path>();

@@ -14,12 +14,14 @@ namespace Falzkunst.Data.Projects;
 /// </summary>
 public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider clock)
 {
-    /// <summary>The projects on the desk, or those taken off it; the last changed first.</summary>
-    public Task<List<ProjectCard>> ListAsync(Guid owner, CancellationToken stop, bool removed = false) => db.Projects
-        .Where(p => p.Owner == owner && (p.RemovedAt != null) == removed)
-        .OrderByDescending(p => p.ChangedAt)
-        .Select(p => new ProjectCard(p.Id, p.Name, p.ChangedAt, p.Pieces, p.Stocks, p.Findings, p.Head))
-        .ToListAsync(stop);
+    /// <summary>The projects on the desk, and those taken off it; the last changed first.</summary>
+    public async Task<(List<ProjectCard> OnTheDesk, List<ProjectCard> OffTheDesk)> ListAsync(Guid owner, CancellationToken stop)
+    {
+        var all = await db.Projects.Where(p => p.Owner == owner).OrderByDescending(p => p.ChangedAt)
+            .Select(p => new { Card = new ProjectCard(p.Id, p.Name, p.ChangedAt, p.Pieces, p.Stocks, p.Findings, p.Head), IsOff = p.RemovedAt != null })
+            .ToListAsync(stop);
+        return ([.. all.Where(p => !p.IsOff).Select(p => p.Card)], [.. all.Where(p => p.IsOff).Select(p => p.Card)]);
+    }
 
     /// <summary>A new project with a first revision.</summary>
     /// <param name="owner">Whose.</param>
@@ -35,7 +37,16 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         var row = new ProjectRow { Id = key ?? Guid.CreateVersion7(), Owner = owner, Name = name, CreatedAt = now, ChangedAt = now, Head = 1, LastRevision = 1 };
         Summarise(row, value);
         db.Projects.Add(row);
-        await db.SaveChangesAsync(stop);
+        try
+        {
+            await db.SaveChangesAsync(stop);
+        }
+        catch (DbUpdateException e) when (key is not null && e.IsTaken())
+        {
+            // A second touch of the same button.
+            db.ChangeTracker.Clear();
+            return row.Id;
+        }
         var (revision, written) = await RevisionAsync(row.Id, 1, null, null, "Began the project", value, stop);
         db.Revisions.Add(revision);
         await db.SaveChangesAsync(stop);

@@ -6,7 +6,6 @@ using Falzkunst.Data.Json.Upcasting;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
-using Npgsql;
 
 namespace Falzkunst.Data.Runs;
 
@@ -47,7 +46,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         {
             await db.SaveChangesAsync(stop);
         }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        catch (DbUpdateException e) when (e.IsTaken())
         {
             // Another project began at the same moment.
             throw new MachineBusy(null, null);

@@ -4,7 +4,6 @@ using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
-using Npgsql;
 
 namespace Falzkunst.Data.Workshop;
 
@@ -65,7 +64,7 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCac
         {
             await db.SaveChangesAsync(stop);
         }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        catch (DbUpdateException e) when (e.IsTaken())
         {
             throw new DrawerChanged();
         }

@@ -9,6 +9,7 @@ internal static class BindingSetup
     {
         options.Filters.Add(new NoBareText());
         options.Filters.Add(new NoNulCharacters());
+        options.Filters.Add(new NothingMissing());
         options.ModelBinderProviders.Insert(0, new NumberBinderProvider());
         options.ModelBinderProviders.Insert(0, new ActionBinderProvider());
         options.ModelMetadataDetailsProviders.Add(new ActionParametersAreRequired());

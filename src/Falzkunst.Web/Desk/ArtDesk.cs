@@ -146,7 +146,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
 
     /// <summary>The other projects of the workshop that have pieces, the last changed first.</summary>
     public async Task<List<ProjectCard>> OthersAsync(OnDesk on, CancellationToken stop) =>
-        [.. (await projects.ListAsync(ProjectDesk.Owner, stop)).Where(p => p.Id != on.Project.Id && p.Pieces > 0)];
+        [.. (await projects.ListAsync(ProjectDesk.Owner, stop)).OnTheDesk.Where(p => p.Id != on.Project.Id && p.Pieces > 0)];
 
     /// <summary>What hangs together in another project, by number.</summary>
     /// <exception cref="EditRefused">There is no such project.</exception>

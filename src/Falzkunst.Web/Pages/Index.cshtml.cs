@@ -24,9 +24,8 @@ public sealed class IndexModel(ProjectStore projects, ProjectDesk desk) : PageMo
 
     public async Task OnGetAsync(CancellationToken stop)
     {
-        OffTheDesk = await projects.ListAsync(ProjectDesk.Owner, stop, removed: true);
+        (Projects, OffTheDesk) = await projects.ListAsync(ProjectDesk.Owner, stop);
         JustRemoved = Guid.TryParse(TempData[nameof(JustRemoved)]?.ToString(), out var gone) ? OffTheDesk.FirstOrDefault(p => p.Id == gone) : null;
-        Projects = await projects.ListAsync(ProjectDesk.Owner, stop);
     }
 
     /// <summary>A small picture of a project; its address changes with what it shows, so that it is kept for good.</summary>
