@@ -208,7 +208,12 @@ internal sealed class SvgWalker(
         if (mapped.Count < paths.Count) notes.Add(new ReadingNote("path-data", "A line far off the page was left out.", node.Place));
         var shown = here.Clips.Aggregate((IReadOnlyList<Path>)mapped, (left, clip) => SvgClips.Clipped(left, appearance, clip));
         if (shown.Count == 0) return;
-        if (!ReferenceEquals(shown, mapped)) budget.Segments(shown.Sum(p => p.Segments.Length));
+        if (!ReferenceEquals(shown, mapped))
+        {
+            budget.Segments(shown.Sum(p => p.Segments.Length));
+            if (appearance is { Fill: not null, Stroke: not null })
+                notes.Add(new ReadingNote("clip-stroke", "A filled shape was cut off by a clip path; its stroke runs along the cut as well.", node.Place));
+        }
         budget.Shape();
         Shapes.Add(new DrawnShape([.. shown], appearance, node.Called, here.Groups, here.Declared, node.Place));
     }
