@@ -3,8 +3,8 @@ using Falzkunst.Data.Jobs;
 namespace Falzkunst.Web.Jobs;
 
 /// <summary>
-/// Takes jobs from the table and does them, searches in one queue and short work in another, on niced threads: for searches one
-/// less than there are cores. Each job has its lease kept while it is worked on; it is ended when nobody wants it any more. No
+/// Takes jobs from the table and does them, each queue on niced threads of its own: for searches one less than there are cores,
+/// one for surveys, one for what somebody waits for. Each job has its lease kept while it is worked on; it is ended when nobody wants it any more. No
 /// job, whatever it does, stops the workers.
 /// </summary>
 public sealed partial class JobWorkers(IServiceScopeFactory scopes, IEnumerable<IWork> kinds, JobSignal signal, ILogger<JobWorkers> log) : BackgroundService
@@ -20,12 +20,14 @@ public sealed partial class JobWorkers(IServiceScopeFactory scopes, IEnumerable<
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var searching = new NicedScheduler(Searches, "search");
-        using var hurrying = new NicedScheduler(1, "short work");
+        using var surveying = new NicedScheduler(1, "survey");
+        using var hurrying = new NicedScheduler(1, "hurried");
         var all = kinds.ToList();
         await Task.WhenAll(
             [
-                .. Enumerable.Range(0, Searches).Select(_ => LoopAsync([.. all.Where(k => !k.IsShort)], new TaskFactory(searching), stoppingToken)),
-                LoopAsync([.. all.Where(k => k.IsShort)], new TaskFactory(hurrying), stoppingToken),
+                .. Enumerable.Range(0, Searches).Select(_ => LoopAsync([.. all.Where(k => k.Lane == JobLane.Searches)], new TaskFactory(searching), stoppingToken)),
+                LoopAsync([.. all.Where(k => k.Lane == JobLane.Surveys)], new TaskFactory(surveying), stoppingToken),
+                LoopAsync([.. all.Where(k => k.Lane == JobLane.Hurried)], new TaskFactory(hurrying), stoppingToken),
                 SweepAsync(stoppingToken),
             ]);
     }

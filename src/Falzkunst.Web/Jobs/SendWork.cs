@@ -8,7 +8,7 @@ namespace Falzkunst.Web.Jobs;
 public sealed class SendWork(JobInput input) : IWork
 {
     public JobKind Kind => JobKind.Send;
-    public bool IsShort => true;
+    public JobLane Lane => JobLane.Hurried;
 
     public async Task DoAsync(OpenJob job, WorkReport report, TaskFactory compute, CancellationToken stop)
     {

@@ -12,7 +12,7 @@ public sealed class SettleWork(JobInput input, TimeProvider clock) : IWork
     private const double LeastPatience = 8;
 
     public JobKind Kind => JobKind.Settle;
-    public bool IsShort => false;
+    public JobLane Lane => JobLane.Searches;
 
     public async Task DoAsync(OpenJob job, WorkReport report, TaskFactory compute, CancellationToken stop)
     {

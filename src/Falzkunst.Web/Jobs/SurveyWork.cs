@@ -9,7 +9,7 @@ namespace Falzkunst.Web.Jobs;
 public sealed partial class SurveyWork(JobInput input, ILogger<SurveyWork> log) : IWork
 {
     public JobKind Kind => JobKind.Survey;
-    public bool IsShort => true;
+    public JobLane Lane => JobLane.Surveys;
 
     public async Task DoAsync(OpenJob job, WorkReport report, TaskFactory compute, CancellationToken stop)
     {

@@ -9,7 +9,7 @@ namespace Falzkunst.Web.Jobs;
 public sealed class ThickenWork(JobInput input) : IWork
 {
     public JobKind Kind => JobKind.Thicken;
-    public bool IsShort => true;
+    public JobLane Lane => JobLane.Hurried;
 
     public async Task DoAsync(OpenJob job, WorkReport report, TaskFactory compute, CancellationToken stop)
     {

@@ -154,9 +154,13 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
         ActAsync(() => jobs.StopAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop), stop);
 
     /// <summary>Puts the settled layout in the place of the one in the project.</summary>
-    public Task<IActionResult> OnPostTakeAsync(string stock, CancellationToken stop) => ActAsync(async () =>
+    /// <param name="stock">Key of the stock.</param>
+    /// <param name="job">The job whose layout the page showed.</param>
+    /// <param name="stop">Cancels.</param>
+    public Task<IActionResult> OnPostTakeAsync(string stock, Guid job, CancellationToken stop) => ActAsync(async () =>
     {
         var settling = await jobs.OpenAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop);
+        if (settling is not null && settling.Id != job) throw new EditRefused(Reason.SettledStale);
         if (settling is null || JobJson.Layout(settling) is not { } best) throw new EditRefused(Reason.NothingSettled);
         await DoNowAsync(new TakeSettled(stock, best.Sheets.Length) { Layout = best, MadeFor = settling.Ask.MadeFor }, stop);
         await jobs.DropAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop);
