@@ -21,12 +21,15 @@ public sealed class FormerDatabase : IAsyncLifetime
     public string Connection => _database.Connection;
     public ServiceProvider Restarted() => _database.Restarted();
 
-    public async ValueTask InitializeAsync()
+    public async ValueTask InitializeAsync() => await _database.InitializeAsync(await ScriptAsync("schema-1"));
+
+    /// <summary>What a former state left, as SQL.</summary>
+    internal static async Task<string> ScriptAsync(string name)
     {
-        await using var file = File.OpenRead(System.IO.Path.Combine(AppContext.BaseDirectory, "Fixtures", "schema-1.sql.gz"));
+        await using var file = File.OpenRead(System.IO.Path.Combine(AppContext.BaseDirectory, "Fixtures", $"{name}.sql.gz"));
         await using var sql = new GZipStream(file, CompressionMode.Decompress);
         using var text = new StreamReader(sql, Encoding.UTF8);
-        await _database.InitializeAsync(await text.ReadToEndAsync());
+        return await text.ReadToEndAsync();
     }
 
     public ValueTask DisposeAsync() => _database.DisposeAsync();
