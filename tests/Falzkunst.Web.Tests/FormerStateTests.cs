@@ -35,16 +35,7 @@ public sealed class FormerDatabase : IAsyncLifetime
     public ValueTask DisposeAsync() => _database.DisposeAsync();
 
     /// <summary>One column of what was stored, as it was stored.</summary>
-    public async Task<List<string>> StoredAsync(string sql)
-    {
-        await using var connection = new NpgsqlConnection(Connection);
-        await connection.OpenAsync();
-        await using var command = new NpgsqlCommand(sql, connection);
-        await using var reader = await command.ExecuteReaderAsync();
-        var rows = new List<string>();
-        while (await reader.ReadAsync()) rows.Add(reader.GetString(0));
-        return rows;
-    }
+    public Task<List<string>> StoredAsync(string sql) => _database.StoredAsync(sql);
 }
 
 /// <summary>What a former state stored is read for ever: projects with their history, edits, runs.</summary>

@@ -4,6 +4,7 @@ import { spawnSync } from "node:child_process";
 import { readFileSync, readdirSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { client, noticeOf } from "./client.mjs";
 import { drop, serve } from "./server.mjs";
 
 const [folder, part] = process.argv.slice(2);
@@ -12,28 +13,23 @@ const SECONDS = 5, MEGABYTES = 600;
 const name = "falzkunst_hostile";
 const server = await serve(name, 23900 + Math.floor(Math.random() * 90));
 const ordinary = readFileSync(join(root, "src/Falzkunst.Web/Demo/night-tram.svg"));
+const lab = join(root, "src/Falzkunst.Lab/bin/Release/net10.0/Falzkunst.Lab.dll");
 const resident = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, "utf8"))[1]) / 1024;
+const desk = client(server.address);
 
-const cookies = new Map();
-let token = "";
-async function ask(path, options = {}) {
-  const answer = await fetch(server.address + path, { redirect: "manual", ...options, headers: { ...options.headers, cookie: [...cookies].map(c => c.join("=")).join("; ") } });
-  for (const set of answer.headers.getSetCookie()) cookies.set(...set.split(";")[0].split(/=(.*)/s).slice(0, 2));
-  return answer;
-}
-async function begin(title) {
-  token = /name="__RequestVerificationToken"[^>]*value="([^"]+)"/.exec(await (await ask("/")).text())[1];
-  const made = await ask("/", { method: "POST", body: new URLSearchParams({ name: title, __RequestVerificationToken: token }) });
-  return /projects\/([0-9a-f-]+)/.exec(made.headers.get("location"))[1];
-}
-async function bring(id, head, title, bytes) {
-  const form = new FormData();
-  form.append("files", new Blob([bytes]), `${title}.svg`);
+async function timed(work) {
   const begun = performance.now();
-  const answer = await ask(`/projects/${id}/art?handler=BringIn`, { method: "POST", body: form, headers: { "X-Falzkunst-Token": token, "X-Project-Head": String(head), "HX-Request": "true" } });
-  const text = await answer.text();
-  const notice = /class="notice"[^>]*>([\s\S]*?)<\/div>/.exec(text)?.[1].replace(/<[^>]+>/g, " ").replace(/\s+/g, " ").trim() ?? "";
-  return { status: answer.status, seconds: (performance.now() - begun) / 1000, notice };
+  return [await work(), (performance.now() - begun) / 1000];
+}
+async function bring(title, bytes) {
+  const id = await desk.begin(title.slice(0, 100));
+  const [answer, seconds] = await timed(() => desk.bring(id, 1, title, bytes));
+  return { id, status: answer.status, seconds, notice: noticeOf(answer.text) };
+}
+async function openAll(id) {
+  const statuses = [];
+  for (const station of ["art", "pieces", "detail", "sheets", "run"]) statuses.push((await desk.ask(`/projects/${id}/${station}`)).status);
+  return statuses;
 }
 
 let bad = 0;
@@ -41,25 +37,20 @@ const idle = resident();
 let largest = idle;
 const watch = setInterval(() => largest = Math.max(largest, resident()), 20);
 try {
-  await bring(await begin("first"), 1, "first", ordinary);
+  await bring("first", ordinary);
   for (const file of readdirSync(folder).filter(f => f.includes(part)).sort()) {
-    const lab = performance.now();
-    const said = spawnSync(join(root, "lab"), ["pieces", join(folder, file)], { encoding: "utf8", maxBuffer: 1e9 });
-    const labSeconds = (performance.now() - lab) / 1000;
-    const id = await begin(file.slice(0, 100));
-    const answer = await bring(id, 1, file, readFileSync(join(folder, file)));
-    const pages = performance.now();
-    const opened = [];
-    for (const station of ["art", "pieces", "detail", "sheets", "run"]) opened.push((await ask(`/projects/${id}/${station}`)).status);
-    const pageSeconds = (performance.now() - pages) / 1000;
-    const after = await bring(await begin(`after ${file}`.slice(0, 100)), 1, "ordinary", ordinary);
+    const [said, labSeconds] = await timed(() => spawnSync("dotnet", [lab, "pieces", join(folder, file)], { encoding: "utf8", maxBuffer: 1e9 }));
+    const answer = await bring(file, readFileSync(join(folder, file)));
+    const [opened, pageSeconds] = await timed(() => openAll(answer.id));
+    const after = await bring(`after ${file}`, ordinary);
     const wrong = [
       ![0, 2].includes(said.status) && `lab ended with ${said.status}`, labSeconds > SECONDS && "lab too slow",
       answer.status >= 500 && `server answered ${answer.status}`, answer.seconds > SECONDS && "server too slow", answer.status !== 200 && answer.notice === "" && "no sentence",
       opened.some(s => s !== 200) && `pages answered ${opened}`, pageSeconds > SECONDS && "pages too slow", after.status !== 200 && `the ordinary file afterwards: ${after.status}`,
     ].filter(Boolean);
     if (wrong.length > 0) bad++;
-    console.log(`${wrong.length > 0 ? "✗" : "·"} ${file.padEnd(46)} lab ${said.status} ${labSeconds.toFixed(1)} s, server ${answer.status} ${answer.seconds.toFixed(1)} s, pages ${pageSeconds.toFixed(1)} s, after ${after.seconds.toFixed(2)} s, ${Math.round(resident())} MB  ${wrong.join("; ")}${answer.notice ? `  “${answer.notice.slice(0, 110)}”` : ""}`);
+    const figures = `lab ${said.status} ${labSeconds.toFixed(1)} s, server ${answer.status} ${answer.seconds.toFixed(1)} s, pages ${pageSeconds.toFixed(1)} s, after ${after.seconds.toFixed(2)} s, ${Math.round(resident())} MB`;
+    console.log(`${wrong.length > 0 ? "✗" : "·"} ${file.padEnd(46)} ${figures}  ${wrong.join("; ")}${answer.notice ? `  “${answer.notice.slice(0, 110)}”` : ""}`);
   }
 } finally {
   clearInterval(watch);
