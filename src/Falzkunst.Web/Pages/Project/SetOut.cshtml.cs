@@ -56,8 +56,9 @@ public sealed class SetOutModel(ProjectDesk desk) : StationPage(desk)
         return Wrong.Count > 0 ? RegionsAsync(stop) : SettleAsync(Value.SetOut with { ScoreClearanceMm = mm!.Value }, stop);
     }
 
+    // What is so already needs no edit, unless the page does not know it.
     private Task<IActionResult> SettleAsync(SetOut setOut, CancellationToken stop) =>
-        setOut == Value.SetOut ? RegionsAsync(stop) : DoAsync(new SettleSetOut(setOut), stop);
+        setOut == Value.SetOut && SeenHead == On.Project.Head ? RegionsAsync(stop) : DoAsync(new SettleSetOut(setOut), stop);
 
     private void Within(string field, string? text, double? mm)
     {
