@@ -1,6 +1,7 @@
 using Falzkunst.Data;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 
 namespace Falzkunst.Web.Tests;
@@ -43,6 +44,18 @@ public sealed class InvariantTests(TestDatabase database) : IClassFixture<TestDa
     [InlineData("delete from workshops")]
     public async Task The_role_that_serves_pages_only_adds_to_what_is_never_changed(string sql) =>
         Assert.Equal(PostgresErrorCodes.InsufficientPrivilege, (await Assert.ThrowsAsync<PostgresException>(() => database.BreakAsync($"set role falzkunst_app; {sql}"))).SqlState);
+
+    [Fact]
+    public async Task Files_that_were_never_brought_in_are_taken_out_after_a_month_and_no_others()
+    {
+        await database.BreakAsync("update art_files set at = now() - interval '40 days'");
+        await database.BreakAsync("insert into art_files (id, owner, project_id, file_name, content, at, width_mm, height_mm, lines, pieces, by_rule, notes) select gen_random_uuid(), owner, project_id, 'asked.svg', content, now() - interval '31 days', 1, 1, 1, 0, 0, '[]' from art_files limit 1");
+        await database.BreakAsync("insert into art_files (id, owner, project_id, file_name, content, at, width_mm, height_mm, lines, pieces, by_rule, notes) select gen_random_uuid(), owner, project_id, 'lately.svg', content, now(), 1, 1, 1, 0, 0, '[]' from art_files limit 1");
+        await using var services = database.Restarted();
+        Assert.Equal(1, await services.GetRequiredService<Data.Projects.ArtStore>().ForgetUnansweredAsync(Stop));
+        Assert.Equal(["lately.svg", "night-tram.svg"], await database.StoredAsync("select file_name from art_files order by file_name"));
+        await database.BreakAsync("delete from art_files where file_name = 'lately.svg'");
+    }
 
     [Theory]
     [InlineData("update workshops set is_prepared = false; truncate projects, revisions, art_files, runs, run_events, jobs, drawer_movements, stock_offcuts; truncate stocks, machines cascade")]

@@ -64,6 +64,20 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
     public Task<byte[]> ContentAsync(Guid owner, Guid art, CancellationToken stop) =>
         db.ArtFiles.Where(a => a.Id == art && a.Owner == owner).Select(a => a.Content).SingleAsync(stop);
 
+    /// <summary>A file whose size was asked and never answered is kept so long.</summary>
+    private static readonly TimeSpan Unanswered = TimeSpan.FromDays(30);
+
+    /// <summary>Takes out files that no revision of their project ever brought in.</summary>
+    public Task<int> ForgetUnansweredAsync(CancellationToken stop)
+    {
+        var before = clock.GetUtcNow() - Unanswered;
+        return db.Database.ExecuteSqlAsync(
+            $"""
+            delete from art_files a where at < {before}
+              and not exists (select from revisions r where r.project_id = a.project_id and r.edit->>'art' = a.id::text)
+            """, stop);
+    }
+
     /// <summary>The hands that files came from so far, by name.</summary>
     public Task<List<string>> OriginsAsync(Guid owner, CancellationToken stop) => db.ArtFiles
         .Where(a => a.Owner == owner && a.Origin != null).Select(a => a.Origin!).Distinct().OrderBy(o => o).ToListAsync(stop);

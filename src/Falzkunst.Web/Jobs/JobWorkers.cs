@@ -1,4 +1,5 @@
 using Falzkunst.Data.Jobs;
+using Falzkunst.Data.Projects;
 
 namespace Falzkunst.Web.Jobs;
 
@@ -7,12 +8,13 @@ namespace Falzkunst.Web.Jobs;
 /// one for surveys, one for what somebody waits for. Each job has its lease kept while it is worked on; it is ended when nobody wants it any more. No
 /// job, whatever it does, stops the workers.
 /// </summary>
-public sealed partial class JobWorkers(IServiceScopeFactory scopes, IEnumerable<IWork> kinds, JobSignal signal, ILogger<JobWorkers> log) : BackgroundService
+public sealed partial class JobWorkers(IServiceScopeFactory scopes, IEnumerable<IWork> kinds, JobSignal signal, TimeProvider clock, ILogger<JobWorkers> log) : BackgroundService
 {
     private static readonly TimeSpan Beat = TimeSpan.FromMilliseconds(400);
     private static readonly TimeSpan BetweenLooks = TimeSpan.FromMilliseconds(800);
     private static readonly TimeSpan AfterTrouble = TimeSpan.FromSeconds(3);
     private static readonly TimeSpan BetweenSweeps = TimeSpan.FromSeconds(4);
+    private static readonly TimeSpan BetweenTidyings = TimeSpan.FromHours(1);
 
     /// <summary>Searches that run at once: one less than there are cores, since pages need one.</summary>
     private static readonly int Searches = Math.Max(1, Environment.ProcessorCount - 1);
@@ -122,13 +124,21 @@ public sealed partial class JobWorkers(IServiceScopeFactory scopes, IEnumerable<
         }
     }
 
+    /// <summary>Takes up what silent workers left, and now and then takes out what nobody asks for any more.</summary>
     private async Task SweepAsync(CancellationToken stoppingToken)
     {
+        var tidied = clock.GetTimestamp();
         while (!stoppingToken.IsCancellationRequested)
         {
             try
             {
                 await InScope(s => s.GetRequiredService<JobStore>().ReclaimAsync(stoppingToken));
+                if (clock.GetElapsedTime(tidied) >= BetweenTidyings)
+                {
+                    await InScope(s => s.GetRequiredService<KnownResults>().ForgetOldAsync(stoppingToken));
+                    await InScope(s => s.GetRequiredService<ArtStore>().ForgetUnansweredAsync(stoppingToken));
+                    tidied = clock.GetTimestamp();
+                }
             }
             catch (Exception e) when (!stoppingToken.IsCancellationRequested)
             {

@@ -9,6 +9,9 @@ namespace Falzkunst.Web.Pages;
 /// <summary>The projects of the workshop.</summary>
 public sealed class IndexModel(ProjectStore projects, ProjectDesk desk) : PageModel
 {
+    /// <summary>Projects that are in sight at once; pictures of the others are fetched when one comes to them.</summary>
+    public const int InSight = 12;
+
     public IReadOnlyList<ProjectCard> Projects { get; private set; } = [];
 
     /// <summary>Key of the project that the form would begin, so that a second touch begins no second one.</summary>
