@@ -12,7 +12,7 @@ internal static class Placing
     public static Project Take(Project project, TakeSettled edit, Drawer drawer)
     {
         if (edit.Layout is not { } layout) throw new EditRefused(Reason.NothingSettled);
-        if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || (edit.MadeFor != project.LayoutFingerprint(edit.Stock) && edit.MadeFor != sheets.MadeFor))
+        if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || !project.WasAskedForThese(edit.MadeFor, edit.Stock))
             throw new EditRefused(Reason.SettledStale);
         var now = sheets.Of(edit.Stock, project.Design);
         now.DemandWhole();

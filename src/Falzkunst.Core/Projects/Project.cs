@@ -46,6 +46,11 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
     /// <summary>The layouts still belong to the pieces as they are now.</summary>
     public bool SheetsAreCurrent => Sheets is not null && Sheets.MadeFor == LayoutFingerprint() && !LiesOnMarkedFace(Sheets);
 
+    /// <summary>Work on the layout of a stock was asked for on the pieces and numbers of now, whatever was edited elsewhere meanwhile.</summary>
+    /// <param name="madeFor">Fingerprint that it was asked for: of the stock alone, or of all the sheets.</param>
+    /// <param name="stock">Key of the stock.</param>
+    public bool WasAskedForThese(string? madeFor, string stock) => madeFor is not null && (madeFor == LayoutFingerprint(stock) || madeFor == Sheets?.MadeFor);
+
     /// <summary>A piece that was only cut was laid on its face, and has lines since that mark it.</summary>
     private bool LiesOnMarkedFace(SheetLayouts sheets) => sheets.Sheets.Where(s => s.RestKept is null).SelectMany(s => s.Placements)
         .Any(p => p.Place.Determinant < 0 && Design.Find(p.Piece) is { IsOnlyCut: false });

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Security.Cryptography;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Data.Json;
@@ -24,7 +23,7 @@ public sealed record ArtCard(
 public sealed record KeptPicture(string Content, string MediaType, Affine Place, double Width, double Height, int Above, ImmutableArray<string> Groups)
 {
     internal static KeptPicture Of(DrawnPicture p) =>
-        new(Convert.ToHexStringLower(SHA256.HashData(p.Content)), p.MediaType, p.Place, p.Width, p.Height, p.Above, p.Groups);
+        new(ContentHash.Of(p.Content), p.MediaType, p.Place, p.Width, p.Height, p.Above, p.Groups);
 }
 
 /// <summary>What a remembered rule did with a file.</summary>

@@ -1,5 +1,4 @@
 using System.Runtime.CompilerServices;
-using System.Security.Cryptography;
 using System.Text.Json;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -56,7 +55,7 @@ internal static class ScenePieces
             AreaFills.Of(piece).ToDictionary(f => f.Key, f => string.Concat(f.Value.Select(path => PathText.Write(path, Decimals)))),
             new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)),
             Numbers(piece.Place), piece.Locked) { Reach = ReachOf(piece) };
-        var version = Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes((piece.Id, drawn), Whole)))[..VersionLength];
+        var version = ContentHash.Of(JsonSerializer.SerializeToUtf8Bytes((piece.Id, drawn), Whole))[..VersionLength];
         return drawn with { Version = version };
     }
 

@@ -115,12 +115,9 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     {
         _stocks = null;
         UnderWay = await jobs.UnderWayAsync(ProjectDesk.Owner, Id, JobKind.Settle, stop);
-        Settling = Shown is { } shown && Value.SheetsAreCurrent && await jobs.OpenAsync(ProjectDesk.Owner, Id, JobKind.Settle, shown.Key, stop) is { } job && IsOfNow(job) ? job : null;
+        Settling = Shown is { } shown && Value.SheetsAreCurrent && await jobs.OpenAsync(ProjectDesk.Owner, Id, JobKind.Settle, shown.Key, stop) is { } job && Value.WasAskedForThese(job.Ask.MadeFor, job.Ask.Subject) ? job : null;
         Settled = Settling is null ? null : JobJson.Layout(Settling);
     }
-
-    /// <summary>The pieces and numbers that it was asked for are still the same, whatever else was edited meanwhile.</summary>
-    private bool IsOfNow(OpenJob job) => job.Ask.MadeFor == Value.LayoutFingerprint(job.Ask.Subject) || job.Ask.MadeFor == Value.Sheets?.MadeFor;
 
     protected override Scene BuildScene() => SceneBuilder.Sheets(On, OnTable?.Sheets ?? [], IsByHand ? Shown!.Key : null);
 
