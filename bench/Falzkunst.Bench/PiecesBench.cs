@@ -26,20 +26,20 @@ public class PiecesBench
             Point At(double k) => new(10 + radius * Math.Cos(2 * Math.PI * k / n) * (1 + 0.1 * Math.Cos(10 * Math.PI * k / n)), 10 + radius * Math.Sin(2 * Math.PI * k / n));
             return new Path(At(0), [.. Enumerable.Range(1, n).Select(k => Segment.Cubic(At(k - 0.66), At(k - 0.33), At(k % n)))], closed: true);
         }
-        return Piece.Of($"p{i + 1}", $"Rosette {i}", "chalk-200", Affine.Move(i % 15 * 20, i / 15 * 20),
+        return Piece.FromLines($"p{i + 1}", $"Rosette {i}", "chalk-200", Affine.Move(i % 15 * 20, i / 15 * 20),
             [new Line("", Ring(9, 60), Operation.Cut, Plain, null, null), new Line("", Ring(4, 40), Operation.Cut, Plain, null, null)]);
     }
 
     /// <summary>Checks of shapes that were looked at before, as after an edit of one piece.</summary>
     [Benchmark]
-    public int ChecksAgain() => Checks.Of(_design).Length;
+    public int ChecksAgain() => Checks.Findings(_design).Length;
 
     /// <summary>Checks of a piece never seen before.</summary>
     [Benchmark]
-    public int ChecksOfAFreshPiece() => Checks.Of(_one with { Pieces = [Rosette(0)] }).Length;
+    public int ChecksOfAFreshPiece() => Checks.Findings(_one with { Pieces = [Rosette(0)] }).Length;
 
     [Benchmark]
-    public int MotifsOfASheet() => Motifs.Of(_design).Length;
+    public int MotifsOfASheet() => Motifs.Find(_design).Length;
 
     [Params(FillPattern.Parallel, FillPattern.Inward)]
     public FillPattern Pattern { get; set; }

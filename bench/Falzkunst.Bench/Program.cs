@@ -13,6 +13,11 @@ if (args is ["cards", var times, .. var name])
     CardTable.Write([.. times.Split(',').Select(double.Parse)], name.FirstOrDefault());
     return;
 }
+if (args is ["answers", var rounds])
+{
+    AnswerTable.Write(int.Parse(rounds));
+    return;
+}
 if (args is ["growth"])
 {
     GrowthTable.Write();

@@ -30,15 +30,15 @@ public class WidthBench
                 .Select(a => new Point(x + 2.1 * Math.Cos(a) * (1 + 0.05 * Math.Cos(6 * a)), y + 2.1 * Math.Sin(a))), closed: true));
         }
         foreach (var ring in _rings) _ = ring.Flat.Length;
-        _piece = Piece.Of("p1", "Lace", "chalk-200", Affine.Identity, _rings.Select(r => new Line("", r, Operation.Cut, Look.DrawnHere, null, null)));
+        _piece = Piece.FromLines("p1", "Lace", "chalk-200", Affine.Identity, _rings.Select(r => new Line("", r, Operation.Cut, Look.DrawnHere, null, null)));
     }
 
     [Benchmark]
-    public int Survey() => WidthSurvey.Of(_rings, 0.8).Count;
+    public int Survey() => WidthSurvey.ThinPlaces(_rings, 0.8).Count;
 
     [Benchmark]
-    public double ThinPartsTo08() => Thickening.Of(_piece, new Thicken(IsEven: false, 0.8, KeptGapMm: 0.4)).AreaAfter;
+    public double ThinPartsTo08() => Thickening.Grow(_piece, new Thicken(IsEven: false, 0.8, KeptGapMm: 0.4)).AreaAfter;
 
     [Benchmark]
-    public double EverythingBy01() => Thickening.Of(_piece, new Thicken(IsEven: true, 0.1, KeptGapMm: 0.4)).AreaAfter;
+    public double EverythingBy01() => Thickening.Grow(_piece, new Thicken(IsEven: true, 0.1, KeptGapMm: 0.4)).AreaAfter;
 }

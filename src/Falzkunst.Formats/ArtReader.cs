@@ -19,12 +19,12 @@ public static class ArtReader
         try
         {
             budget.Bytes(file.Length);
-            if (FileKinds.Of(file.Span) is { } kind) throw new ReadRefused("other-kind", $"Whatever its name says, this is {kind}. {FileKinds.Advice}");
+            if (FileKinds.Detect(file.Span) is { } kind) throw new ReadRefused("other-kind", $"Whatever its name says, this is {kind}. {FileKinds.Advice}");
             return DxfTags.LooksLikeDxf(file.Span) ? DxfReader.Read(file, budget) : SvgReader.Read(file, budget);
         }
         catch (BudgetSpent spent)
         {
-            throw ReadRefused.Of(spent);
+            throw ReadRefused.ForBudget(spent);
         }
     }
 }

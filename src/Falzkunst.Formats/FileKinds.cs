@@ -21,7 +21,7 @@ internal static class FileKinds
     ];
 
     /// <summary>What the file is, with its article; null for what may be a drawing.</summary>
-    public static string? Of(ReadOnlySpan<byte> file)
+    public static string? Detect(ReadOnlySpan<byte> file)
     {
         if (file.IsEmpty) return "an empty file";
         foreach (var (begin, kind) in Known)

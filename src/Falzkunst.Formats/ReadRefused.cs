@@ -9,7 +9,7 @@ public sealed class ReadRefused(string code, string message) : Exception(message
     public string Code { get; } = code;
 
     /// <summary>The refusal of a file that asked for more than it may have.</summary>
-    public static ReadRefused Of(BudgetSpent spent)
+    public static ReadRefused ForBudget(BudgetSpent spent)
     {
         var limit = spent.Limit.ToString("N0", CultureInfo.InvariantCulture);
         return spent.Part switch

@@ -10,7 +10,7 @@ internal static class ShownText
     public const int Longest = 120;
 
     /// <summary>The text without controls, marks of direction and other characters that do not show, cut off at a length.</summary>
-    public static string Of(string text, int longest = Longest)
+    public static string Clean(string text, int longest = Longest)
     {
         if (text.Length <= longest && text.All(char.IsAsciiLetterOrDigit)) return text;
         var shown = new StringBuilder();

@@ -24,7 +24,7 @@ internal static class ArtFile
         }
         catch (BudgetSpent spent)
         {
-            throw ReadRefused.Of(spent);
+            throw ReadRefused.ForBudget(spent);
         }
     }
 
@@ -34,7 +34,7 @@ internal static class ArtFile
     /// <summary>All lines where they stand on the page, those on no piece too; a loose closed cut counts as an outer cut.</summary>
     public static List<SheetLine> Lines(Design design)
     {
-        var lines = design.Pieces.SelectMany(p => SheetLines.Of(p, 1, p.Place)).ToList();
+        var lines = design.Pieces.SelectMany(p => SheetLines.Collect(p, 1, p.Place)).ToList();
         foreach (var loose in design.Loose)
         {
             if (SheetLines.StageOf(loose, isOutline: false) is { } stage)

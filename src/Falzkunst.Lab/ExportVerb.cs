@@ -20,7 +20,7 @@ internal static class ExportVerb
         {
             var lines = ArtFile.Lines(ArtFile.Assemble(drawing, []))
                 .Select(l => l with { Ink = null }); // pens by operation, as the contract has it
-            var page = ProductionPage.Of(lines, drawing.Width, drawing.Height);
+            var page = ProductionPage.FromLines(lines, drawing.Width, drawing.Height);
             return (ProductionSvgWriter.Write(page), HpglWriter.Write(page, inksApart: false));
         });
         try

@@ -30,7 +30,7 @@ internal static class PiecesVerb
                 X = Round(l.Path.Bounds.Centre.X),
                 Y = Round(l.Path.Bounds.Centre.Y),
             }),
-            Findings = Checks.Of(design).Select(f => new { f.Code, f.Name, f.Other, Operation = f.Operation?.Word(), f.LengthsMm, f.Place, X = f.At?.X, Y = f.At?.Y }),
+            Findings = Checks.Findings(design).Select(f => new { f.Code, f.Name, f.Other, Operation = f.Operation?.Word(), f.LengthsMm, f.Place, X = f.At?.X, Y = f.At?.Y }),
             ElapsedMs = milliseconds,
         };
     }

@@ -15,7 +15,7 @@ try
 }
 catch (BudgetSpent spent)
 {
-    Console.Error.WriteLine("lab: " + ReadRefused.Of(spent).Message);
+    Console.Error.WriteLine("lab: " + ReadRefused.ForBudget(spent).Message);
     return 2;
 }
 catch (Exception e) when (e is LabRefused or ReadRefused or PlanRefused or EditRefused)

@@ -37,7 +37,7 @@ internal static class ThickenVerb
     {
         try
         {
-            return Thickening.Of(piece, how, how.MayMelt ? null : Neighbours.Rings(piece, design, how.ReachMm), ArtFile.Reading);
+            return Thickening.Grow(piece, how, how.MayMelt ? null : Neighbours.Rings(piece, design, how.ReachMm), ArtFile.Reading);
         }
         catch (EditRefused refused)
         {

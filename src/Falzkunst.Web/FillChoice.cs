@@ -31,9 +31,9 @@ public sealed record FillChoice(string Words, FillAction Action, bool IsChosen, 
         if (picked.Count == 0) return [];
         var first = picked[0];
         var rings = picked.Select(l => l.Path).ToList();
-        var (now, tip) = (first.Way.Fill, first.TipMm);
+        var (now, tip) = (first.EffectiveSettings.Fill, first.TipMm);
         var distance = now?.DistanceMm;
-        var outline = WorkTime.Of(rings, settings, machine);
+        var outline = WorkTime.Compute(rings, settings, machine);
         var choices = new List<FillChoice> { new("line only", new FillAction(), now is null, Draw(rings, [], first, 0), outline.LengthMm, outline.Seconds) };
         foreach (var pattern in Enum.GetValues<FillPattern>())
         {
@@ -42,7 +42,7 @@ public sealed record FillChoice(string Words, FillAction Action, bool IsChosen, 
             try
             {
                 var strokes = AreaFills.Strokes(rings, fill, tip);
-                var work = WorkTime.Of([.. rings, .. strokes], settings, machine);
+                var work = WorkTime.Compute([.. rings, .. strokes], settings, machine);
                 choices.Add(new FillChoice(word, new FillAction(pattern), now?.Pattern == pattern, Draw(rings, Shown(rings, fill, tip, strokes), first, tip), work.LengthMm, work.Seconds));
             }
             catch (EditRefused)

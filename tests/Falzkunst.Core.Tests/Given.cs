@@ -20,7 +20,7 @@ internal static class Given
 
     /// <summary>A rectangle with whatever further lines, which get the ids l2, l3 and so on.</summary>
     public static Piece Piece(string id, double width, double height, params Line[] more) =>
-        Core.Designs.Piece.Of(id, $"Piece {id}", "chalk-200", Affine.Identity, more.Prepend(Line(Path.Rectangle(0, 0, width, height), Operation.Cut)));
+        Core.Designs.Piece.FromLines(id, $"Piece {id}", "chalk-200", Affine.Identity, more.Prepend(Line(Path.Rectangle(0, 0, width, height), Operation.Cut)));
 
     public static Path Straight(double x0, double y0, double x1, double y1) => Path.Polyline([new(x0, y0), new(x1, y1)], closed: false);
 

@@ -6,7 +6,7 @@ namespace Falzkunst.Formats.Tests;
 /// <summary>Ten small files, and the pieces that a crafter would expect of each.</summary>
 public sealed class AssemblingTests
 {
-    private static string Told(Design design) => string.Join("; ", design.Pieces.Select(p =>
+    private static string Summary(Design design) => string.Join("; ", design.Pieces.Select(p =>
         $"{p.Size.Width:0.##}x{p.Size.Height:0.##} {p.Lines.Count(l => p.RoleOf(l) == LineRole.Opening)} openings"
         + string.Concat(p.Lines.Where(l => p.RoleOf(l) == LineRole.Inner).GroupBy(l => l.Operation).OrderBy(g => g.Key).Select(g => $" {g.Count()} {g.Key.Word()}"))));
 
@@ -21,7 +21,7 @@ public sealed class AssemblingTests
     [InlineData("nearly-closed", "50x50 0 openings 1 cut")]
     [InlineData("pen-and-print", "70x40 0 openings 1 print 1 draw 1 perforate 1 aid")]
     public void The_pieces_are_those_a_crafter_expects(string file, string expected) =>
-        Assert.Equal(expected, Told(ArtFile.Assemble(ArtFile.Read(file))));
+        Assert.Equal(expected, Summary(ArtFile.Assemble(ArtFile.Read(file))));
 
     [Fact]
     public void Every_copy_of_a_symbol_is_a_piece_with_its_own_fold()
@@ -45,7 +45,7 @@ public sealed class AssemblingTests
     [InlineData("all-alike")]
     [InlineData("pen-and-print")]
     public void Findings_name_what_is_wrong_and_nothing_else(string file, params string[] codes) =>
-        Assert.Equal(codes, Checks.Of(ArtFile.Assemble(ArtFile.Read(file))).Select(f => f.Code));
+        Assert.Equal(codes, Checks.Findings(ArtFile.Assemble(ArtFile.Read(file))).Select(f => f.Code));
 
     [Fact]
     public void Names_come_from_layers() => Assert.Equal(["Ground", "Mat", "Heart"], ArtFile.Assemble(ArtFile.Read("stacked-layers")).Pieces.Select(p => p.Name));
@@ -54,7 +54,7 @@ public sealed class AssemblingTests
     public void A_look_rule_wins_over_geometry_and_what_the_file_declares_wins_over_the_rule()
     {
         var fold = new LookRule(Operation.Perforate, Stroke: "#2040E0");
-        Assert.Equal("100x40 0 openings 2 perforate", Told(ArtFile.Assemble(ArtFile.Read("loose-folds"), fold)));
+        Assert.Equal("100x40 0 openings 2 perforate", Summary(ArtFile.Assemble(ArtFile.Read("loose-folds"), fold)));
         var all = new LookRule(Operation.Emboss);
         var declared = ArtFile.Assemble(ArtFile.Read("pen-and-print"), all);
         Assert.Contains(declared.Loose.Select(l => l.Operation).Concat(declared.Pieces.SelectMany(p => p.Lines.Select(l => l.Operation))), o => o == Operation.Print);
@@ -67,7 +67,7 @@ public sealed class AssemblingTests
             <svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40" fill="none" stroke="#000">
               <rect x="5" y="5" width="40" height="30"/><g id="folds"><path d="M20 20H55"/></g></svg>
             """));
-        var finding = Assert.Single(Checks.Of(design));
+        var finding = Assert.Single(Checks.Findings(design));
         Assert.Equal("past-edge", finding.Code);
         Assert.Equal([10, 35], finding.LengthsMm.Select(mm => Math.Round(mm, 1)));
     }

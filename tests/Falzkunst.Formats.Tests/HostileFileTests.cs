@@ -45,11 +45,11 @@ public sealed class HostileFileTests
         try
         {
             var design = Assembler.Assemble(ArtReader.Read(file, budget), [], _ => "card", budget: budget);
-            return ($"{design.Pieces.Length} pieces, {Checks.Of(design).Length} findings.", clock.Elapsed);
+            return ($"{design.Pieces.Length} pieces, {Checks.Findings(design).Length} findings.", clock.Elapsed);
         }
         catch (Exception e) when (e is ReadRefused or BudgetSpent)
         {
-            return (e is BudgetSpent spent ? ReadRefused.Of(spent).Message : e.Message, clock.Elapsed);
+            return (e is BudgetSpent spent ? ReadRefused.ForBudget(spent).Message : e.Message, clock.Elapsed);
         }
     }
 

@@ -130,7 +130,7 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
                 head = form.Head;
                 done[ask.Action] = done.GetValueOrDefault(ask.Action) + 1;
                 Assert.Equal(StoredJson.Write(await site.EditAsync(ids[0], head)), StoredJson.Write(await site.EditAsync(ids[1], head)));
-                Assert.Equal(Keys().Replace(Whole.Of(form.Value), "file"), Keys().Replace(Whole.Of(word.Value), "file"));
+                Assert.Equal(Keys().Replace(ProjectText.Write(form.Value), "file"), Keys().Replace(ProjectText.Write(word.Value), "file"));
             }
         }
         // What is always refused would show nothing.

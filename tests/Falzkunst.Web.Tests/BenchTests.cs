@@ -42,7 +42,7 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
         foreach (var choices in Gen.Int[0, Commands.Length - 1].Array[12, 20].Array[4].Single())
         {
             var id = await WithArtAsync("Undo");
-            var history = new List<string> { Whole.Of((await site.ProjectAsync(id)).Value) };
+            var history = new List<string> { ProjectText.Write((await site.ProjectAsync(id)).Value) };
             var head = 2;
             foreach (var choice in choices)
             {
@@ -53,16 +53,16 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
                 Assert.Equal(answer.StatusCode == HttpStatusCode.OK, now.Head != head);
                 if (now.Head == head) continue;
                 head = now.Head;
-                history.Add(Whole.Of(now.Value));
+                history.Add(ProjectText.Write(now.Value));
             }
             await site.RestartAsync();
-            Assert.Equal(history[^1], Whole.Of((await site.ProjectAsync(id)).Value));
+            Assert.Equal(history[^1], ProjectText.Write((await site.ProjectAsync(id)).Value));
             for (var back = history.Count - 2; back >= 0; back--)
             {
                 Assert.Equal(HttpStatusCode.OK, (await site.PostAsync(Address(id, "Undo"), [], head)).StatusCode);
                 var former = await site.ProjectAsync(id);
                 head = former.Head;
-                Assert.Equal(history[back], Whole.Of(former.Value));
+                Assert.Equal(history[back], ProjectText.Write(former.Value));
             }
         }
     }
@@ -132,7 +132,7 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         Assert.Contains("Green open lines are valley folds", await answer.Content.ReadAsStringAsync(Stop), StringComparison.Ordinal);
         var lines = (await site.ProjectAsync(id)).Value.Design.Pieces[0].Lines;
-        Assert.All(lines.Skip(1), l => Assert.Equal((Operation.Score, FoldDirection.Valley), (l.Operation, l.Way.Fold)));
+        Assert.All(lines.Skip(1), l => Assert.Equal((Operation.Score, FoldDirection.Valley), (l.Operation, l.EffectiveSettings.Fold)));
         rule["stroke"] = "greenish";
         var wrong = await (await site.PostAsync(Address(id, "Rule", "art"), rule, 4)).Content.ReadAsStringAsync(Stop);
         Assert.Contains("greenish", wrong, StringComparison.Ordinal);
@@ -143,13 +143,13 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
     public async Task Pieces_are_taken_from_another_project_which_stays_as_it_is()
     {
         var from = await WithArtAsync("Giver");
-        var before = Whole.Of((await site.ProjectAsync(from)).Value);
+        var before = ProjectText.Write((await site.ProjectAsync(from)).Value);
         var id = await site.BeginAsync("Taker");
         Assert.Contains("3 motifs in Giver", await site.Browser.GetStringAsync(Address(id, "Other", "art") + $"&other={from}&first=1", Stop), StringComparison.Ordinal);
         var fields = new FormUrlEncodedContent([new("other", from.ToString()), new("motifs", "1"), new("motifs", "3")]);
         Assert.Equal(HttpStatusCode.OK, (await site.SendAsync(Address(id, "TakeOther", "art"), fields, 1, withToken: true)).StatusCode);
         Assert.Equal(["p1", "p2"], (await site.ProjectAsync(id)).Value.Design.Pieces.Select(p => p.Id));
-        Assert.Equal(before, Whole.Of((await site.ProjectAsync(from)).Value));
+        Assert.Equal(before, ProjectText.Write((await site.ProjectAsync(from)).Value));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await site.PostAsync(Address(id, "TakeOther", "art"), new() { ["other"] = Guid.NewGuid().ToString(), ["motifs"] = "1" }, 2)).StatusCode);
     }
 

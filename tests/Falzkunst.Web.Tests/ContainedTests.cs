@@ -83,10 +83,10 @@ public sealed class ContainedTests(Site site) : IClassFixture<Site>
     public async Task A_page_that_would_answer_with_bare_text_is_stopped()
     {
         var filter = new Binding.NoBareText();
-        Microsoft.AspNetCore.Mvc.Filters.ResultExecutingContext Of(Microsoft.AspNetCore.Mvc.IActionResult result) => new(
+        Microsoft.AspNetCore.Mvc.Filters.ResultExecutingContext Filtered(Microsoft.AspNetCore.Mvc.IActionResult result) => new(
             new Microsoft.AspNetCore.Mvc.ActionContext(new Microsoft.AspNetCore.Http.DefaultHttpContext(), new(), new()), [], result, new object());
-        Assert.Throws<InvalidOperationException>(() => filter.OnResultExecuting(Of(new Microsoft.AspNetCore.Mvc.ContentResult { Content = "bare" })));
-        filter.OnResultExecuting(Of(new Microsoft.AspNetCore.Mvc.ContentResult { Content = "<svg/>", ContentType = "image/svg+xml" }));
+        Assert.Throws<InvalidOperationException>(() => filter.OnResultExecuting(Filtered(new Microsoft.AspNetCore.Mvc.ContentResult { Content = "bare" })));
+        filter.OnResultExecuting(Filtered(new Microsoft.AspNetCore.Mvc.ContentResult { Content = "<svg/>", ContentType = "image/svg+xml" }));
         await Task.CompletedTask;
     }
 

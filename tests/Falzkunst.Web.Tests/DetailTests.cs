@@ -123,14 +123,14 @@ public sealed class DetailTests(Site site) : IClassFixture<Site>
         Assert.Contains("Take out all 1", html, StringComparison.Ordinal);
         Assert.Contains("1 loose island", html, StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.OK, (await SayAsync(id, "small things 0.3", plate, 2)).StatusCode);
-        var island = Islands.Of((await site.ProjectAsync(id)).Value.Design).Single().Piece.Id;
+        var island = Islands.Find((await site.ProjectAsync(id)).Value.Design).Single().Piece.Id;
         var wrong = await site.DoAsync(id, "bridge", new() { ["width"] = "1.2", ["count"] = "9", ["act-on"] = island }, plate, 3, "detail");
         Assert.Equal(("count", "The number of bridges of an island is between 1 and 4."), Site.RefusedBy(wrong));
         Assert.Equal(HttpStatusCode.OK, (await site.DoAsync(id, "bridge", new() { ["width"] = "1.2", ["count"] = "3", ["act-on"] = island }, plate, 3, "detail")).StatusCode);
         var after = (await site.ProjectAsync(id)).Value;
         Assert.Equal(2, after.Design.Pieces.Length);
         Assert.Equal(1 + 3, after.Design.Require(plate).Lines.Length);
-        Assert.Empty(Islands.Of(after.Design));
+        Assert.Empty(Islands.Find(after.Design));
     }
 
     [Fact]

@@ -73,8 +73,8 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
                 Assert.Equal(lines.Select(l => (string?)l!["ink"]), piece.Lines.Select(l => l.Ink));
                 Assert.Equal(lines.Select(l => (string?)l!["look"]!["layer"]), piece.Lines.Select(l => l.Look.Layer));
                 Assert.Equal(lines.Select(l => (bool?)l!["sizeLocked"] ?? false), piece.Lines.Select(l => l.SizeLocked));
-                Assert.Equal(lines.Select(l => (string?)l!["manner"]?["fill"]?["pattern"]), piece.Lines.Select(l => l.Way.Fill?.Pattern.ToString().ToLowerInvariant()));
-                Assert.Equal(lines.Select(l => (int?)l!["manner"]?["settings"]?["forceGrams"]), piece.Lines.Select(l => l.Way.Settings?.ForceGrams));
+                Assert.Equal(lines.Select(l => (string?)l!["manner"]?["fill"]?["pattern"]), piece.Lines.Select(l => l.EffectiveSettings.Fill?.Pattern.ToString().ToLowerInvariant()));
+                Assert.Equal(lines.Select(l => (int?)l!["manner"]?["settings"]?["forceGrams"]), piece.Lines.Select(l => l.EffectiveSettings.Tool?.ForceGrams));
                 Assert.DoesNotContain(piece.Lines, l => l.Id == $"l{piece.NextItem}");
                 Assert.Equal((string)was["stock"]!, piece.Stock);
                 Assert.Equal((int)was["quantity"]!, piece.Quantity);
@@ -92,7 +92,7 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
         var store = services.GetRequiredService<ProjectStore>();
         var id = await DemoAsync();
         var open = (await store.OpenAsync(Owner, id, Stop))!;
-        var values = new List<string> { Whole.Of(open.Value) };
+        var values = new List<string> { ProjectText.Write(open.Value) };
         Assert.NotEmpty(open.Value.Variants);
         Assert.True(open.Value.SheetsAreCurrent);
         var head = open.Head;
@@ -100,7 +100,7 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
         {
             head = await store.UndoAsync(Owner, id, head, Stop);
             open = (await store.OpenAsync(Owner, id, Stop))!;
-            values.Add(Whole.Of(open.Value));
+            values.Add(ProjectText.Write(open.Value));
         }
         Assert.Equal(1, head);
         Assert.Empty(open.Value.Design.Pieces);
@@ -108,7 +108,7 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
         {
             head = await store.RedoAsync(Owner, id, head, Stop);
             // Redo takes the newest branch, which is the one that undo came by.
-            Assert.Equal(value, Whole.Of((await store.OpenAsync(Owner, id, Stop))!.Value));
+            Assert.Equal(value, ProjectText.Write((await store.OpenAsync(Owner, id, Stop))!.Value));
         }
         Assert.True(head > 90);
     }
@@ -127,9 +127,9 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
             var named = was["lines"]?.AsArray() ?? was["what"]?["lines"]?.AsArray();
             var lines = edit switch
             {
-                SetOperation e => e.Lines, ChangeManner e => e.Lines, SetInk e => e.Lines, LockSize e => e.Lines, RemoveLines e => e.Lines, PickedEdit e => e.What.Lines, _ => [],
+                SetOperation e => e.Lines, ChangeLineSettings e => e.Lines, SetInk e => e.Lines, LockSize e => e.Lines, RemoveLines e => e.Lines, PickedEdit e => e.What.Lines, _ => [],
             };
-            if (edit is SetOperation or ChangeManner or SetInk or LockSize or RemoveLines or PickedEdit)
+            if (edit is SetOperation or ChangeLineSettings or SetInk or LockSize or RemoveLines or PickedEdit)
                 Assert.Equal(named!.Select(l => (string)l!), lines.SelectMany(l => l.Ids));
         }
         Assert.True(kinds.Count >= 50, $"{kinds.Count}");
@@ -148,7 +148,7 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
         // No edit has touched the layouts since the runs began, so both hang from sheets that are there.
         Assert.All(cards, c => Assert.Single(open.Value.Sheets!.Sheets, s => s.Id == c.SheetId));
         var stop = running.Plan.Steps.OfType<Stop>().First();
-        Assert.StartsWith("Load Chalk 200", stop.Told!.Title, StringComparison.Ordinal);
+        Assert.StartsWith("Load Chalk 200", stop.Sentence!.Title, StringComparison.Ordinal);
         Assert.StartsWith("Lay Chalk 200", Wording.StopWords.Actions(stop)[0], StringComparison.Ordinal);
         var before = running.State;
         await Task.Delay(300, Stop);
@@ -171,6 +171,6 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
         await using var again = database.Restarted();
         var after = (await again.GetRequiredService<ProjectStore>().OpenAsync(Owner, id, Stop))!;
         Assert.Equal("Renamed", after.Value.Design.Pieces[0].Name);
-        Assert.Equal(Whole.Of(open.Value).Replace(open.Value.Design.Pieces[0].Name, "Renamed", StringComparison.Ordinal), Whole.Of(after.Value));
+        Assert.Equal(ProjectText.Write(open.Value).Replace(open.Value.Design.Pieces[0].Name, "Renamed", StringComparison.Ordinal), ProjectText.Write(after.Value));
     }
 }

@@ -41,7 +41,7 @@ public sealed class JobTests(TestDatabase database) : IClassFixture<TestDatabase
         Assert.Null(await other.GetRequiredService<JobStore>().ClaimAsync(Guid.NewGuid(), Searches, Stop));
         Assert.Equal(["kraft-240"], await store.UnderWayAsync(Owner, demo.Id, JobKind.Settle, Stop));
 
-        var best = demo.Value.Sheets!.Of("kraft-240", demo.Value.Design);
+        var best = demo.Value.Sheets!.ForStock("kraft-240", demo.Value.Design);
         Assert.False(await store.BeatAsync(id, Guid.NewGuid(), 0.5, 1, null, Stop));
         Assert.True(await store.BeatAsync(id, Worker, 0.5, 1, JobJson.Write(best), Stop));
         var open = (await other.GetRequiredService<JobStore>().OpenAsync(Owner, demo.Id, JobKind.Settle, "kraft-240", Stop))!;
@@ -63,7 +63,7 @@ public sealed class JobTests(TestDatabase database) : IClassFixture<TestDatabase
         var store = services.GetRequiredService<JobStore>();
         var found = await store.AskAsync(Ask(demo, JobKind.Settle, "slate-220"), Stop);
         Assert.NotNull(await store.ClaimAsync(Worker, Searches, Stop));
-        await store.BeatAsync(found, Worker, 0.3, 3, JobJson.Write(demo.Value.Sheets!.Of("slate-220", demo.Value.Design)), Stop);
+        await store.BeatAsync(found, Worker, 0.3, 3, JobJson.Write(demo.Value.Sheets!.ForStock("slate-220", demo.Value.Design)), Stop);
         var empty = await store.AskAsync(Ask(demo, JobKind.Survey, ""), Stop);
         Assert.Equal(empty, (await store.ClaimAsync(Worker, [JobKind.Survey], Stop))!.Id);
         Assert.Equal(0, await store.ReclaimAsync(Stop));
@@ -104,13 +104,13 @@ public sealed class JobTests(TestDatabase database) : IClassFixture<TestDatabase
         var drawer = await services.GetRequiredService<CatalogueStore>().DrawerAsync(Owner, Stop);
         var (stock, machine) = (drawer.Stock("slate-220"), drawer.Machine(demo.SetOut.Machine));
         var pinned = Edits.Apply(demo, new PinPlacements(demo.Sheets!.Sheets.First(s => s.Stock == "slate-220").Id, [], true), drawer);
-        var now = pinned.Sheets!.Of("slate-220", demo.Design);
+        var now = pinned.Sheets!.ForStock("slate-220", demo.Design);
         Assert.All(now.Sheets[0].Placements, p => Assert.True(p.Pinned));
         var job = PaperJobs.JobFor(demo.Design, stock, machine, demo.SetOut.SpacingMm, demo.SetOut.Cards, now);
         var settled = PaperPlacing.LayoutOf(Nester.Nest(job, new NestEffort(TimeSpan.FromSeconds(1)), null, Stop), job, stock, "b");
         var taken = Edits.Apply(pinned, new TakeSettled("slate-220", settled.Sheets.Length) { Layout = settled, MadeFor = pinned.Sheets.MadeFor }, drawer);
         // All of it was pinned, so that nothing moved.
-        Assert.Equal(now.Sheets[0].Placements.OrderBy(p => p.Piece).ThenBy(p => p.Copy), taken.Sheets!.Of("slate-220", demo.Design).Sheets[0].Placements.OrderBy(p => p.Piece).ThenBy(p => p.Copy));
+        Assert.Equal(now.Sheets[0].Placements.OrderBy(p => p.Piece).ThenBy(p => p.Copy), taken.Sheets!.ForStock("slate-220", demo.Design).Sheets[0].Placements.OrderBy(p => p.Piece).ThenBy(p => p.Copy));
         Assert.Equal(demo.Sheets.Sheets.Length, taken.Sheets.Sheets.Length);
 
         var heap = settled with { Sheets = [settled.Sheets[0] with { Placements = [.. settled.Sheets[0].Placements.Select(p => p with { Place = settled.Sheets[0].Placements[0].Place })] }] };

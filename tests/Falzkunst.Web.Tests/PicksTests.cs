@@ -18,7 +18,7 @@ public sealed class PicksTests(Site site) : IClassFixture<Site>
     private static Line Fold(double x) => new("", Path.Polyline([new(x, 2), new(x, 8)], closed: false), Operation.Score, new Look("#0000AA", null, false, false, null), null, null);
 
     private static readonly Design Random = new(
-        [.. Enumerable.Range(1, 3).Select(p => Piece.Of($"p{p}", $"Piece {p}", "chalk-200", Affine.Identity,
+        [.. Enumerable.Range(1, 3).Select(p => Piece.FromLines($"p{p}", $"Piece {p}", "chalk-200", Affine.Identity,
             [Cut(0, 0) with { Path = Path.Rectangle(0, 0, 200, 10) }, .. Enumerable.Range(0, 40).Select(i => i % 3 == 0 ? Fold(i * 4) : Cut(i * 4, 3))]))], [], [], 4);
 
     [Fact]
@@ -33,7 +33,7 @@ public sealed class PicksTests(Site site) : IClassFixture<Site>
         });
         Gen.Int[1, 3].Array[1, 3].Sample(pieces =>
         {
-            var picked = Picked.Whole([.. pieces.Distinct().Select(p => $"p{p}")]);
+            var picked = Picked.OfPieces([.. pieces.Distinct().Select(p => $"p{p}")]);
             Assert.Equal(picked.Pieces, PickedKey.Read(PickedKey.Write(picked, Random), Random).Pieces);
         });
     }
@@ -43,7 +43,7 @@ public sealed class PicksTests(Site site) : IClassFixture<Site>
     [Fact]
     public void A_whole_kind_is_said_in_a_few_letters()
     {
-        var kind = LineKind.Of(Random.Pieces[0]).MaxBy(k => k.Lines.Length)!;
+        var kind = LineKind.OnPiece(Random.Pieces[0]).MaxBy(k => k.Lines.Length)!;
         var key = PickedKey.Write(Picked.OfLines([new("p1", kind.Lines)]), Random);
         Assert.True(key.Length < 20, key);
         Assert.Equal(kind.Lines.Order(), PickedKey.Read(key, Random).Lines[0].Ids.Order());
@@ -108,18 +108,18 @@ public sealed class PicksTests(Site site) : IClassFixture<Site>
         // One number for both; all the others stay as each line has them, or the stock's.
         await Do("settings", "p1:l2,l3", ("speed", "55"));
         var lines = (await site.ProjectAsync(id)).Value.Design.Pieces[0].Lines;
-        Assert.Equal(new SettingsChange(90, 55, null, null, null), lines[1].Way.Settings);
-        Assert.Equal(new SettingsChange(null, 55, null, null, 3), lines[2].Way.Settings);
+        Assert.Equal(new ToolSettingsChange(90, 55, null, null, null), lines[1].EffectiveSettings.Tool);
+        Assert.Equal(new ToolSettingsChange(null, 55, null, null, 3), lines[2].EffectiveSettings.Tool);
         Assert.Equal(0.9, lines[1].TipMm);
-        Assert.Null(lines[2].Way.TipMm);
+        Assert.Null(lines[2].EffectiveSettings.TipMm);
         // The same by command.
         await site.PostAsync($"/projects/{id}/pieces?handler=Command", new() { ["text"] = "settings force 70" }, head++, picked: "p1:l3");
-        Assert.Equal(new SettingsChange(70, 55, null, null, 3), (await site.ProjectAsync(id)).Value.Design.Pieces[0].Lines[2].Way.Settings);
+        Assert.Equal(new ToolSettingsChange(70, 55, null, null, 3), (await site.ProjectAsync(id)).Value.Design.Pieces[0].Lines[2].EffectiveSettings.Tool);
         // A fill's angle alone neither pins its distance nor changes its pattern.
         await Do("operation", "p1:l1", ("operation", "Draw"));
         await Do("fill", "p1:l1", ("pattern", "Crossed"));
         await Do("fill", "p1:l1", ("angle", "30"));
-        Assert.Equal(new AreaFill(FillPattern.Crossed, null, 30), (await site.ProjectAsync(id)).Value.Design.Pieces[0].Lines[0].Way.Fill);
+        Assert.Equal(new AreaFill(FillPattern.Crossed, null, 30), (await site.ProjectAsync(id)).Value.Design.Pieces[0].Lines[0].EffectiveSettings.Fill);
     }
 
     [Fact]

@@ -25,10 +25,10 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
         from name in Gen.String[Gen.Char.AlphaNumeric, 1, 40] from turn in Gen.Double[0, 360] from quantity in Gen.Int[1, 5]
         let look = new Look("#00FF00", null, true, false, name)
         let curve = new Path(new Point(x, y), [Segment.Cubic(new(w, y), new(h, w), new(1 / w, h / 3))], false)
-        let lines = Piece.Of($"p{n}", name, "kraft-240", Affine.Turn(turn).Then(Affine.Move(y, w)),
+        let lines = Piece.FromLines($"p{n}", name, "kraft-240", Affine.Turn(turn).Then(Affine.Move(y, w)),
             [new Line("", Path.Rectangle(0, 0, w, h), Operation.Cut, look, null, null), new Line("", curve, Operation.Draw, look, "“ä” \u0001", "#123456")])
         select (lines with { Quantity = quantity }).Plus(
-            new EdgeLine("", w / 20, Corners.Sharp, Operation.Foil, "#B98300") { Manner = new Manner { TipMm = 1 / w } },
+            new EdgeLine("", w / 20, Corners.Sharp, Operation.Foil, "#B98300") { Settings = new LineSettings { TipMm = 1 / w } },
             new TextItem("", "Höhen\nund “Tiefen”", "face", h / 3, Operation.Draw, Affine.Turn(turn), w, h) { LetterSpacing = 3, SizeLocked = true },
             new PictureItem("", "ab12", 40, 30, Affine.Scale(1 / w, h), 4, 3), new PrintedFill("", "#EBE2CB"));
 
@@ -48,7 +48,7 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
             if (!project.Design.Pieces.IsEmpty) project = Edits.Apply(project, new PutOnSheets(1.5), Drawer);
             await using var services = database.Restarted();
             var id = await services.GetRequiredService<ProjectStore>().CreateAsync(Owner, "Round", project, Stop);
-            Assert.Equal(Whole.Of(project), Whole.Of((await OpenAfterRestart(id)).Value));
+            Assert.Equal(ProjectText.Write(project), ProjectText.Write((await OpenAfterRestart(id)).Value));
         }
     }
 
@@ -72,7 +72,7 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
                     1 => new SetStock(["p0", "p2"], SeedCatalogue.Stocks[i % 6].Key),
                     2 => new SetQuantity("p1", 1 + i),
                     3 => new RenamePiece("p2", $"Name {i}"),
-                    _ => new SettleSetOut(history[^1].SetOut with { Cards = 1 + i }),
+                    _ => new ChangeSetOut(history[^1].SetOut with { Cards = 1 + i }),
                 };
                 history.Add(Edits.Apply(history[^1], edit, Drawer));
                 head = (await store.AppendAsync(Owner, id, head, edit, history[^1], Stop)).Head;
@@ -80,11 +80,11 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
             for (var i = history.Count - 2; i >= 0; i--)
             {
                 head = await store.UndoAsync(Owner, id, head, Stop);
-                Assert.Equal(Whole.Of(history[i]), Whole.Of((await OpenAfterRestart(id)).Value));
+                Assert.Equal(ProjectText.Write(history[i]), ProjectText.Write((await OpenAfterRestart(id)).Value));
             }
             await Assert.ThrowsAsync<EditRefused>(() => store.UndoAsync(Owner, id, head, Stop));
             for (var i = 1; i < history.Count; i++) head = await store.RedoAsync(Owner, id, head, Stop);
-            Assert.Equal(Whole.Of(history[^1]), Whole.Of((await OpenAfterRestart(id)).Value));
+            Assert.Equal(ProjectText.Write(history[^1]), ProjectText.Write((await OpenAfterRestart(id)).Value));
             await Assert.ThrowsAsync<EditRefused>(() => store.RedoAsync(Owner, id, head, Stop));
         }
     }
@@ -120,9 +120,9 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
         var store = services.GetRequiredService<ProjectStore>();
         var id = await store.CreateAsync(Owner, "Branch", Project.Empty, Stop);
         Project Cards(int n) => Project.Empty with { SetOut = SetOut.Default with { Cards = n } };
-        await store.AppendAsync(Owner, id, 1, new SettleSetOut(Cards(2).SetOut), Cards(2), Stop);
+        await store.AppendAsync(Owner, id, 1, new ChangeSetOut(Cards(2).SetOut), Cards(2), Stop);
         await store.UndoAsync(Owner, id, 2, Stop);
-        Assert.Equal(3, (await store.AppendAsync(Owner, id, 1, new SettleSetOut(Cards(3).SetOut), Cards(3), Stop)).Head);
+        Assert.Equal(3, (await store.AppendAsync(Owner, id, 1, new ChangeSetOut(Cards(3).SetOut), Cards(3), Stop)).Head);
         Assert.Equal(3, (await store.OpenAsync(Owner, id, Stop))!.Value.SetOut.Cards);
         Assert.Equal(2, (await store.RevisionAsync(Owner, id, 2, Stop))!.SetOut.Cards);
     }

@@ -79,7 +79,7 @@ public sealed partial class SheetIdTests(Site site) : IClassFixture<Site>
     [Fact]
     public async Task Items_of_every_kind_come_back_bit_for_bit_after_any_edits_and_a_restart()
     {
-        var plate = Piece.Of("p1", "Plate", "chalk-200", Core.Geometry.Affine.Move(10, 20),
+        var plate = Piece.FromLines("p1", "Plate", "chalk-200", Core.Geometry.Affine.Move(10, 20),
         [
             new Line("", Core.Geometry.Path.Rectangle(0, 0, 100, 60), Operation.Cut, Look.DrawnHere, null, null),
             new Line("", Core.Geometry.Path.Rectangle(20, 20, 20, 20), Operation.Cut, Look.DrawnHere, null, null),
@@ -89,7 +89,7 @@ public sealed partial class SheetIdTests(Site site) : IClassFixture<Site>
             new PictureItem("", new string('a', 64), 640, 480, Core.Geometry.Affine.Move(50, 30), 32, 24),
             new PrintedFill("", "#C9A227"));
         var id = await site.CreateAsync("Every kind", Project.Empty with { Design = new Design([plate], [], [], 2) });
-        var history = new List<string> { Whole.Of((await site.ProjectAsync(id)).Value) };
+        var history = new List<string> { ProjectText.Write((await site.ProjectAsync(id)).Value) };
         (string Action, Dictionary<string, string> Fields, string Picked)[] edits =
         [
             ("move", new() { ["dx"] = "3.7", ["dy"] = "-1in" }, "p1"), ("resize", new() { ["width"] = "133" }, "p1"), ("turn", new() { ["degrees"] = "17.3" }, "p1"),
@@ -104,16 +104,16 @@ public sealed partial class SheetIdTests(Site site) : IClassFixture<Site>
             Assert.True(answer.StatusCode == HttpStatusCode.OK, $"{action}: {answer.StatusCode} {await answer.Content.ReadAsStringAsync(Stop)}");
             var now = await site.ProjectAsync(id);
             head = now.Head;
-            history.Add(Whole.Of(now.Value));
+            history.Add(ProjectText.Write(now.Value));
         }
         await site.RestartAsync();
-        Assert.Equal(history[^1], Whole.Of((await site.ProjectAsync(id)).Value));
+        Assert.Equal(history[^1], ProjectText.Write((await site.ProjectAsync(id)).Value));
         for (var back = history.Count - 2; back >= 0; back--)
         {
             await site.PostAsync($"/projects/{id}/pieces?handler=Undo", [], head);
             var former = await site.ProjectAsync(id);
             head = former.Head;
-            Assert.Equal(history[back], Whole.Of(former.Value));
+            Assert.Equal(history[back], ProjectText.Write(former.Value));
         }
     }
 }

@@ -63,8 +63,8 @@ public sealed class WordingTests
     public void Every_way_not_to_fit_a_sheet_has_a_sentence()
     {
         var over = new Oversize(300, 200, 12, "A4", 200, 290);
-        foreach (var code in Enum.GetValues<UnfitCode>().Except([UnfitCode.Told])) IsASentence(UnfitWords.For(new Unfit(code) { Sheets = 2, Oversize = over }), code.ToString());
-        Assert.Equal("Told before.", UnfitWords.For(new Unfit(UnfitCode.Told) { Told = "Told before." }));
+        foreach (var code in Enum.GetValues<UnfitCode>().Except([UnfitCode.Sentence])) IsASentence(UnfitWords.For(new Unfit(code) { Sheets = 2, Oversize = over }), code.ToString());
+        Assert.Equal("Told before.", UnfitWords.For(new Unfit(UnfitCode.Sentence) { Sentence = "Told before." }));
     }
 
     [Fact]

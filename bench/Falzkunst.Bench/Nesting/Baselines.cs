@@ -42,7 +42,7 @@ public static class Baselines
                     // Past zones that must not be entered; beyond an outline everything is such a zone.
                     for (var x = row.Next; box.Height <= row.Height && row.Top + box.Height <= usable.MaxY && x + box.Width <= usable.MaxX; x += 2)
                     {
-                        if (!IsFree(sheet.Sheet, Region.Of([new(x, row.Top), new(x + box.Width, row.Top), new(x + box.Width, row.Top + box.Height), new(x, row.Top + box.Height)], []))) continue;
+                        if (!IsFree(sheet.Sheet, Region.FromRings([new(x, row.Top), new(x + box.Width, row.Top), new(x + box.Width, row.Top + box.Height), new(x, row.Top + box.Height)], []))) continue;
                         row.Next = x + box.Width + job.SpacingMm;
                         if (!sheet.Rows.Contains(row)) sheet.Rows.Add(row);
                         return true;
@@ -103,10 +103,10 @@ public static class Baselines
     {
         var map = (mirrored ? Affine.Scale(-1, 1) : Affine.Identity).Then(Affine.Turn(degrees));
         Point[][] own = [.. piece.Openings.Prepend(piece.Outline).Select(p => p.Map(map).Flat.ToArray())];
-        Point[][] spaced = spacing == 0 ? own : [.. Region.Of(own[0], own[1..]).Grow(spacing / 2, Corners.Round, 3).Rings];
+        Point[][] spaced = spacing == 0 ? own : [.. Region.FromRings(own[0], own[1..]).Grow(spacing / 2, Corners.Round, 3).Rings];
         var (ownBox, spacedBox, usable) = (Bounds(own), Bounds(spaced), sheet.Usable);
         var zones = sheet.Blocked.Select(b => b.Flat.ToArray()).ToList();
-        var border = sheet.Outline is null ? null : Region.Of(sheet.Outline.Flat.ToArray(), []).Grow(-sheet.OutlineBorderMm, Corners.Round, 8).Rings.ToArray();
+        var border = sheet.Outline is null ? null : Region.FromRings(sheet.Outline.Flat.ToArray(), []).Grow(-sheet.OutlineBorderMm, Corners.Round, 8).Rings.ToArray();
         for (var y = usable.MinY - ownBox.MinY; y <= usable.MaxY - ownBox.MaxY + 1e-9; y += RowStep)
         {
             var (low, high) = (usable.MinX - ownBox.MinX, usable.MaxX - ownBox.MaxX);
@@ -182,8 +182,8 @@ public static class Baselines
     }
 
     private static bool IsFree(NestSheet sheet, Region box) =>
-        sheet.Blocked.All(b => box.And(Region.Of(b.Flat.ToArray(), [])).Area < 1e-6)
-        && (sheet.Outline is null || box.Minus(Region.Of(sheet.Outline.Flat.ToArray(), []).Grow(-sheet.OutlineBorderMm, Corners.Round, 8)).Area < 1e-6);
+        sheet.Blocked.All(b => box.And(Region.FromRings(b.Flat.ToArray(), [])).Area < 1e-6)
+        && (sheet.Outline is null || box.Minus(Region.FromRings(sheet.Outline.Flat.ToArray(), []).Grow(-sheet.OutlineBorderMm, Corners.Round, 8)).Area < 1e-6);
 
     private static IEnumerable<NestSheet> Unused(NestJob job, IEnumerable<NestSheet> used)
     {

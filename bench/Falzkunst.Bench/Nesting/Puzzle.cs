@@ -16,11 +16,11 @@ public static class Puzzle
     /// <param name="seed">Equal seeds, equal puzzles.</param>
     /// <param name="slack">The sheet is larger by this on each side, mm; or with <paramref name="shrunk"/> each piece smaller.</param>
     /// <param name="shrunk">The slack lies about the pieces instead of about the whole.</param>
-    public static NestJob Of(int count, int seed, double slack, bool shrunk)
+    public static NestJob Make(int count, int seed, double slack, bool shrunk)
     {
         var dice = new Random(seed * 1000 + count);
         var (width, height) = (Math.Round(150 + 150 * dice.NextDouble()), Math.Round(150 + 150 * dice.NextDouble()));
-        var parts = new List<Region> { Region.Of([new(0, 0), new(width, 0), new(width, height), new(0, height)], []) };
+        var parts = new List<Region> { Region.FromRings([new(0, 0), new(width, 0), new(width, height), new(0, height)], []) };
         while (parts.Count < count)
         {
             var largest = parts.MaxBy(p => p.Area)!;
@@ -53,7 +53,7 @@ public static class Puzzle
             var t = -reach + 2 * reach * i / steps;
             return middle + along * t + across * (wave * Math.Sin(phase + t * 2 * Math.PI / length));
         }).ToList();
-        var side = Region.Of([.. line, line[^1] + across * (2 * reach), line[0] + across * (2 * reach)], []);
+        var side = Region.FromRings([.. line, line[^1] + across * (2 * reach), line[0] + across * (2 * reach)], []);
         var (one, other) = (part.And(side), part.Minus(side));
         if (one.PartCount != 1 || other.PartCount != 1 || one.OpeningCount + other.OpeningCount > 0) return null;
         return Math.Min(one.Area, other.Area) < LeastShare * part.Area ? null : [one, other];

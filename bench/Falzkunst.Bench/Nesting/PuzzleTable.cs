@@ -14,7 +14,7 @@ public static class PuzzleTable
         double fill = 0, time = 0;
         for (var seed = first; seed < first + seeds; seed++)
         {
-            var job = Puzzle.Of(count, seed, SlackMm, shrunk);
+            var job = Puzzle.Make(count, seed, SlackMm, shrunk);
             using var stop = new CancellationTokenSource();
             var clock = Stopwatch.StartNew();
             var result = Nester.Nest(job, new NestEffort(TimeSpan.FromSeconds(seconds)), p =>

@@ -70,7 +70,7 @@ public sealed record AroundAction(int Count, bool Upright = false, [InMillimetre
 {
     public override Edit For(BenchContext c)
     {
-        var usual = c.Picked.IsLines ? Picked.Whole(c.Picked.OnlyPiece()).Box(c.Design).Centre : Targets.Card(c).Centre;
+        var usual = c.Picked.IsLines ? Picked.OfPieces(c.Picked.OnlyPiece()).Box(c.Design).Centre : Targets.Card(c).Centre;
         return new RingPicked(c.Picked, Count, new Point(CentreX ?? usual.X, CentreY ?? usual.Y), !Upright);
     }
 }
@@ -91,7 +91,7 @@ public sealed record CentreAction(bool OnPiece = false) : BenchAction
     public override Edit For(BenchContext c)
     {
         if (OnPiece && !c.Picked.IsLines) throw new EditRefused(Reason.CentreLinesOnly);
-        var target = OnPiece ? Picked.Whole(c.Picked.OnlyPiece()).Box(c.Design) : Targets.Card(c);
+        var target = OnPiece ? Picked.OfPieces(c.Picked.OnlyPiece()).Box(c.Design) : Targets.Card(c);
         var by = target.Centre - c.Picked.Box(c.Design).Centre;
         return new MovePicked(c.Picked, by.X, by.Y);
     }

@@ -23,25 +23,25 @@ public sealed record OperationOfLookAction(string Piece, string Line) : BenchAct
 /// <summary>Which way the picked scores fold.</summary>
 public sealed record FoldAction(FoldDirection Direction) : BenchAction
 {
-    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.Fold], new Manner { Fold = Direction });
+    public override Edit For(BenchContext c) => new ChangeLineSettings(c.Picked.SomeLines(), [LineSettingsPart.Fold], new LineSettings { Fold = Direction });
 }
 
 /// <summary>Through the top layer only, or through again.</summary>
 public sealed record HalfCutAction(bool On = true) : BenchAction
 {
-    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.HalfCut], new Manner { HalfCut = On });
+    public override Edit For(BenchContext c) => new ChangeLineSettings(c.Picked.SomeLines(), [LineSettingsPart.HalfCut], new LineSettings { HalfCut = On });
 }
 
 /// <summary>With the sheet face down, or face up again.</summary>
 public sealed record FromBackAction(bool On = true) : BenchAction
 {
-    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.FromBack], new Manner { FromBack = On });
+    public override Edit For(BenchContext c) => new ChangeLineSettings(c.Picked.SomeLines(), [LineSettingsPart.FromBack], new LineSettings { FromBack = On });
 }
 
 /// <summary>No tool runs the lines this time, or one does again.</summary>
 public sealed record LeaveOutAction(bool On = true) : BenchAction
 {
-    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.LeftOut], new Manner { LeftOut = On });
+    public override Edit For(BenchContext c) => new ChangeLineSettings(c.Picked.SomeLines(), [LineSettingsPart.LeftOut], new LineSettings { LeftOut = On });
 }
 
 /// <summary>Dash, gap or both of a perforation; null leaves it.</summary>
@@ -49,16 +49,16 @@ public sealed record DashAction([InMillimetres] double? Dash = null, [InMillimet
 {
     public override Edit For(BenchContext c)
     {
-        ImmutableArray<MannerPart> parts = [.. Dash is null ? [] : new[] { MannerPart.Dash }, .. Gap is null ? [] : new[] { MannerPart.Gap }];
+        ImmutableArray<LineSettingsPart> parts = [.. Dash is null ? [] : new[] { LineSettingsPart.Dash }, .. Gap is null ? [] : new[] { LineSettingsPart.Gap }];
         var usual = PerforationDashes.Usual;
-        return new ChangeManner(c.Picked.SomeLines(), parts, new Manner { Dashes = new(Dash ?? usual.DashMm, Gap ?? usual.GapMm) });
+        return new ChangeLineSettings(c.Picked.SomeLines(), parts, new LineSettings { Dashes = new(Dash ?? usual.DashMm, Gap ?? usual.GapMm) });
     }
 }
 
 /// <summary>Width of the tip.</summary>
 public sealed record TipAction([InMillimetres] double Width) : BenchAction
 {
-    public override Edit For(BenchContext c) => new ChangeManner(c.Picked.SomeLines(), [MannerPart.Tip], new Manner { TipMm = Width });
+    public override Edit For(BenchContext c) => new ChangeLineSettings(c.Picked.SomeLines(), [LineSettingsPart.Tip], new LineSettings { TipMm = Width });
 }
 
 /// <summary>Colour of pen or foil, #rrggbb.</summary>
@@ -76,10 +76,10 @@ public sealed record FillAction(FillPattern? Pattern = null, [InMillimetres] dou
     public override Edit For(BenchContext c)
     {
         var isEmpty = this == new FillAction();
-        (bool Is, MannerPart Part)[] given =
-            [(isEmpty || Pattern is not null, MannerPart.Fill), (Distance is not null, MannerPart.FillDistance), (Angle is not null, MannerPart.FillAngle)];
+        (bool Is, LineSettingsPart Part)[] given =
+            [(isEmpty || Pattern is not null, LineSettingsPart.Fill), (Distance is not null, LineSettingsPart.FillDistance), (Angle is not null, LineSettingsPart.FillAngle)];
         var to = isEmpty ? null : new AreaFill(Pattern ?? FillPattern.Parallel, Distance, Angle ?? AreaFill.UsualAngleDegrees);
-        return new ChangeManner(c.Picked.SomeLines(), [.. given.Where(g => g.Is).Select(g => g.Part)], new Manner { Fill = to });
+        return new ChangeLineSettings(c.Picked.SomeLines(), [.. given.Where(g => g.Is).Select(g => g.Part)], new LineSettings { Fill = to });
     }
 }
 
@@ -89,22 +89,22 @@ public sealed record SettingsAction(
 {
     public override Edit For(BenchContext c)
     {
-        (bool Is, MannerPart Part)[] given =
+        (bool Is, LineSettingsPart Part)[] given =
         [
-            (Force is not null, MannerPart.Force), (Speed is not null, MannerPart.Speed), (BladeOut is not null, MannerPart.BladeOut),
-            (Heat is not null, MannerPart.Temperature), (Times is not null, MannerPart.Times),
+            (Force is not null, LineSettingsPart.Force), (Speed is not null, LineSettingsPart.Speed), (BladeOut is not null, LineSettingsPart.BladeOut),
+            (Heat is not null, LineSettingsPart.Temperature), (Times is not null, LineSettingsPart.Times),
         ];
-        return new ChangeManner(
+        return new ChangeLineSettings(
             c.Picked.SomeLines(), [.. given.Where(g => g.Is).Select(g => g.Part)],
-            new Manner { Settings = new SettingsChange(Force, Speed, BladeOut, Heat, Times) });
+            new LineSettings { Tool = new ToolSettingsChange(Force, Speed, BladeOut, Heat, Times) });
     }
 }
 
 /// <summary>All settings as the stock has them.</summary>
 public sealed record StockSettingsAction : BenchAction
 {
-    public override Edit For(BenchContext c) => new ChangeManner(
-        c.Picked.SomeLines(), [MannerPart.Force, MannerPart.Speed, MannerPart.BladeOut, MannerPart.Temperature, MannerPart.Times], Manner.Plain);
+    public override Edit For(BenchContext c) => new ChangeLineSettings(
+        c.Picked.SomeLines(), [LineSettingsPart.Force, LineSettingsPart.Speed, LineSettingsPart.BladeOut, LineSettingsPart.Temperature, LineSettingsPart.Times], LineSettings.Plain);
 }
 
 /// <summary>The picked lines keep their size when their piece is scaled, or no longer.</summary>

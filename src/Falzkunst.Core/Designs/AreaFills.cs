@@ -17,14 +17,14 @@ public static class AreaFills
     private const int QuarterEdges = 8;
 
     /// <summary>The strokes of a piece's filled areas in its own coordinates, by the id of the first line of each area.</summary>
-    public static IReadOnlyDictionary<string, ImmutableArray<Path>> Of(Piece piece)
+    public static IReadOnlyDictionary<string, ImmutableArray<Path>> Strokes(Piece piece)
     {
         var areas = piece.Drawn
-            .Where(l => l is { Way: { Fill: not null, LeftOut: false }, Path.IsClosed: true })
-            .GroupBy(l => (l.Operation, l.Ink, l.Manner));
+            .Where(l => l is { EffectiveSettings: { Fill: not null, LeftOut: false }, Path.IsClosed: true })
+            .GroupBy(l => (l.Operation, l.Ink, l.Settings));
         return areas.ToDictionary(
             a => a.First().Id,
-            a => Strokes([.. a.Select(l => l.Path)], a.Key.Manner!.Fill!, a.First().TipMm));
+            a => Strokes([.. a.Select(l => l.Path)], a.Key.Settings!.Fill!, a.First().TipMm));
     }
 
     /// <summary>The strokes that fill an area.</summary>

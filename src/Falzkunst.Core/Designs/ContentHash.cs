@@ -7,11 +7,11 @@ namespace Falzkunst.Core.Designs;
 public static class ContentHash
 {
     /// <summary>The whole hash, 64 digits.</summary>
-    public static string Of(string text) => Of(Encoding.UTF8.GetBytes(text));
+    public static string Compute(string text) => Compute(Encoding.UTF8.GetBytes(text));
 
     /// <summary>The whole hash of bytes, 64 digits.</summary>
-    public static string Of(ReadOnlySpan<byte> bytes) => Convert.ToHexStringLower(SHA256.HashData(bytes));
+    public static string Compute(ReadOnlySpan<byte> bytes) => Convert.ToHexStringLower(SHA256.HashData(bytes));
 
     /// <summary>Its first digits, where few texts are told apart.</summary>
-    public static string Short(string text, int digits) => Of(text)[..digits];
+    public static string Short(string text, int digits) => Compute(text)[..digits];
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -62,5 +63,6 @@ public sealed record Finding(string Code, Severity Severity, string? Piece, stri
     public string? Place { get; init; }
 
     /// <summary>The sentence of a finding that a former state wrote down in words.</summary>
-    public string? Told { get; init; }
+    [JsonPropertyName("told")]
+    public string? Sentence { get; init; }
 }

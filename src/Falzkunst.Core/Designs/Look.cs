@@ -15,7 +15,7 @@ public sealed record Look(string? Stroke, string? Fill, bool Dashed, bool Closed
 
     public bool IsDrawnHere => (this with { Closed = true }) == DrawnHere;
 
-    public static Look Of(DrawnShape shape, Path path) => new(
+    public static Look FromShape(DrawnShape shape, Path path) => new(
         shape.Appearance.Stroke,
         shape.Appearance.Fill,
         shape.Appearance.IsDashed,

@@ -23,7 +23,7 @@ public sealed record LookRule(
     public WorkedItem Give(WorkedItem line)
     {
         var given = line.Operation == Operation ? line : line.With(Operation);
-        return Operation == Operation.Score && Fold is not null ? given.With(given.Way with { Fold = Fold }) : given;
+        return Operation == Operation.Score && Fold is not null ? given.With(given.EffectiveSettings with { Fold = Fold }) : given;
     }
 
     /// <summary>The rule that fits exactly the lines of one look.</summary>

@@ -21,7 +21,7 @@ public static class Motifs
     /// <summary>Distance left between motifs that are taken to the card, mm.</summary>
     private const double GapMm = 6;
 
-    public static ImmutableArray<Motif> Of(Design design)
+    public static ImmutableArray<Motif> Find(Design design)
     {
         var pieces = design.Pieces;
         var boxes = pieces.Select(p => p.Outline.Path.BoundsUnder(p.Place)).Concat(design.Loose.Select(l => l.Path.Bounds)).ToList();
@@ -34,7 +34,7 @@ public static class Motifs
                 if (k < i && !groups.AreOne(i, k) && HangTogether(i, k)) groups.Join(i, k);
             }
         }
-        var motifs = Enumerable.Range(0, boxes.Count).GroupBy(groups.Of).Select(g => new Motif(
+        var motifs = Enumerable.Range(0, boxes.Count).GroupBy(groups.Find).Select(g => new Motif(
             0,
             [.. g.Where(i => i < pieces.Length).Select(i => pieces[i])],
             [.. g.Where(i => i >= pieces.Length).Select(i => design.Loose[i - pieces.Length])],

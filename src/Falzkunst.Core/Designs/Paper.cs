@@ -103,7 +103,7 @@ public sealed class Paper
         }
     }
 
-    private Region Air() => Region.UnionOf(Openings.Select(o => Region.Of(o.Flat.ToArray(), [])));
+    private Region Air() => Region.UnionOf(Openings.Select(o => Region.FromRings(o.Flat.ToArray(), [])));
 
     private double AreaMm2()
     {
@@ -113,7 +113,7 @@ public sealed class Paper
         if (inside && !OpeningsMayMeet()) return whole - Openings.Sum(o => Math.Abs(o.SignedArea));
         try
         {
-            return Region.Of(Outline.Flat.ToArray(), []).Minus(Air()).Area;
+            return Region.FromRings(Outline.Flat.ToArray(), []).Minus(Air()).Area;
         }
         catch (BudgetSpent)
         {

@@ -8,7 +8,7 @@ internal sealed class PerShape<T>(Func<Piece, T> find) where T : class
 {
     private readonly ConditionalWeakTable<PieceShape, Found> _known = [];
 
-    public T Of(Piece piece)
+    public T Get(Piece piece)
     {
         var openings = string.Concat(piece.Drawn.Select(l => piece.RoleOf(l) == LineRole.Opening ? 'p' : 'i'));
         if (_known.TryGetValue(piece.Shape, out var known) && known.Openings == openings) return known.Value;

@@ -29,13 +29,13 @@ public sealed record Piece(string Id, string Name, string Stock, int Quantity, A
     public bool Locked { get; init; }
 
     /// <summary>How it may be turned on its sheet.</summary>
-    public Lie Lie { get; init; }
+    public AllowedTurns AllowedTurns { get; init; }
 
     /// <summary>The art file it came from; null for pieces drawn here.</summary>
     public Guid? Art { get; init; }
 
     /// <summary>A piece of some lines, the first its outline; they get ids of this piece, in their order.</summary>
-    public static Piece Of(string id, string name, string stock, Affine place, IEnumerable<Line> lines)
+    public static Piece FromLines(string id, string name, string stock, Affine place, IEnumerable<Line> lines)
     {
         var numbered = lines.Select((l, i) => l with { Id = ItemId(i + 1) }).ToList();
         return new Piece(id, name, stock, 1, place, numbered[0], [.. numbered.Skip(1)]) { NextItem = numbered.Count + 1 };

@@ -14,7 +14,7 @@ public sealed class PieceShape : IEquatable<PieceShape>
         if (paths.IsDefaultOrEmpty) throw new ArgumentException("A piece has at least its outline.", nameof(paths));
         Paths = paths;
         _text = new(() => TextOf(Paths), LazyThreadSafetyMode.PublicationOnly);
-        _hash = new(() => ContentHash.Of(Text), LazyThreadSafetyMode.PublicationOnly);
+        _hash = new(() => ContentHash.Compute(Text), LazyThreadSafetyMode.PublicationOnly);
     }
 
     public ImmutableArray<Path> Paths { get; }
@@ -28,7 +28,7 @@ public sealed class PieceShape : IEquatable<PieceShape>
     public static PieceShape Read(string text) => new([.. text.Split('\n').Select(PathText.Read)]);
 
     /// <summary>The hash that a shape of these paths has.</summary>
-    public static string HashOf(IEnumerable<Path> paths) => ContentHash.Of(TextOf(paths));
+    public static string HashOf(IEnumerable<Path> paths) => ContentHash.Compute(TextOf(paths));
 
     private static string TextOf(IEnumerable<Path> paths) => string.Join('\n', paths.Select(p => PathText.Write(p)));
 

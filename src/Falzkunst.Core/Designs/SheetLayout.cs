@@ -27,7 +27,7 @@ public sealed record SheetLayouts(
     /// <summary>What of it is on one stock.</summary>
     /// <param name="stock">Key of the stock.</param>
     /// <param name="design">Says which pieces are of that stock.</param>
-    public StockLayout Of(string stock, Design design) => new(
+    public StockLayout ForStock(string stock, Design design) => new(
         stock, [.. Sheets.Where(s => s.Stock == stock)], [.. Unplaced.Where(u => design.Find(u.Piece)?.Stock == stock)]);
 
     /// <summary>With a sheet changed.</summary>
@@ -50,13 +50,13 @@ public sealed record SheetLayouts(
 public sealed record StockLayout(string Stock, ImmutableArray<SheetLayout> Sheets, ImmutableArray<Unplaced> Unplaced)
 {
     /// <summary>Sheets of it that are still to be cut.</summary>
-    public IEnumerable<SheetLayout> Whole => Sheets.Where(s => s.RestKept is null);
+    public IEnumerable<SheetLayout> Uncut => Sheets.Where(s => s.RestKept is null);
 
     /// <summary>How many sheets of a size, or offcuts of a name, are left of those in the drawer.</summary>
-    public int Left(string size, int inDrawer) => Math.Max(0, inDrawer - Whole.Count(s => s.SizeName == size));
+    public int Left(string size, int inDrawer) => Math.Max(0, inDrawer - Uncut.Count(s => s.SizeName == size));
 
     /// <exception cref="EditRefused">A sheet of it is cut, so that its pieces cannot be laid otherwise any more.</exception>
-    public void DemandWhole()
+    public void DemandUncut()
     {
         if (Sheets.FirstOrDefault(s => s.RestKept is not null) is { } cut)
             throw new EditRefused(Reason.SheetCut, cut.Number);

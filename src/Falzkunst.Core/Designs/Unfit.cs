@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Falzkunst.Core.Designs;
 
 /// <summary>Why copies of a piece lie on no sheet.</summary>
@@ -11,7 +13,8 @@ public enum UnfitCode
     NotExact,
 
     /// <summary>Written down in words by a former state.</summary>
-    Told,
+    [JsonStringEnumMemberName("told")]
+    Sentence,
 }
 
 /// <summary>Why copies of a piece lie on no sheet, with its numbers.</summary>
@@ -25,7 +28,8 @@ public sealed record Unfit(UnfitCode Code)
     public Oversize? Oversize { get; init; }
 
     /// <summary>The sentence of a former state.</summary>
-    public string? Told { get; init; }
+    [JsonPropertyName("told")]
+    public string? Sentence { get; init; }
 }
 
 /// <summary>A piece that is larger than a sheet leaves room for; lengths in mm.</summary>

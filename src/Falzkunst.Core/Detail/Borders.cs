@@ -33,7 +33,7 @@ public static class Borders
 
     /// <summary>The outlines and openings of a border, in the piece's own coordinates; one for each part that a shrunk piece falls into, the largest first.</summary>
     /// <exception cref="EditRefused">The numbers are out of reach, or nothing would be left.</exception>
-    public static ImmutableArray<ImmutableArray<Path>> Of(Piece piece, Border border)
+    public static ImmutableArray<ImmutableArray<Path>> Offset(Piece piece, Border border)
     {
         if (border.Refusal is { } refusal) throw refusal;
         var lines = Reshaping.Rings(piece);

@@ -45,7 +45,7 @@ public static class Candidates
         try
         {
             if (how.Refusal is { } refusal) return new Candidate(how, null, refusal);
-            return new Candidate(how, Thickening.Of(piece, how, Neighbours.Rings(piece, design, how.ReachMm), budget), null);
+            return new Candidate(how, Thickening.Grow(piece, how, Neighbours.Rings(piece, design, how.ReachMm), budget), null);
         }
         catch (EditRefused refused)
         {

@@ -66,7 +66,7 @@ internal sealed class Growth
         ReachToEnds(balls, isTaken);
         var isCutOff = new bool[samples.Count];
         Parallel.For(0, samples.Count, OnAllCores.OfCaller, i => isCutOff[i] = isTaken[i] && samples.HasEdgeWithin(balls.Centre(i), balls.Radius[i] * Inscribed));
-        var chains = MedialChains.Of(balls, i => isTaken[i]).Select(c => (Chain: c, IsSquare: Square(balls, c, isCutOff, width / 2))).ToList();
+        var chains = MedialChains.Trace(balls, i => isTaken[i]).Select(c => (Chain: c, IsSquare: Square(balls, c, isCutOff, width / 2))).ToList();
         var quarter = QuarterEdges(width / 2);
         var radius = PastJoints(balls, isTaken);
         Point Middle(int i) => samples.At[i] + samples.Inward[i] * radius[i];
@@ -195,7 +195,7 @@ internal sealed class Growth
         var isKept = new bool[balls.Samples.Count];
         for (var i = 0; i < isKept.Length; i++) isKept[i] = balls.Partner[i] >= 0 && (isStrict || balls.IsCounted[i]);
         KeepOpenings(balls, isKept);
-        var halfWay = MedialChains.Of(balls, i => isKept[i]).Select(c => MedialChains.Line(c, balls.Centre, ArcTolerance));
+        var halfWay = MedialChains.Trace(balls, i => isKept[i]).Select(c => MedialChains.Line(c, balls.Centre, ArcTolerance));
         return added.Minus(Region.Around(halfWay, _keptGap / 2, QuarterEdges(_keptGap / 2)));
     }
 

@@ -54,7 +54,7 @@ public static class Islands
     private static readonly ConditionalWeakTable<Design, IReadOnlyList<Island>> Known = [];
 
     /// <summary>The loose islands of a design, each with the smallest piece around it. Found once for a design.</summary>
-    public static IReadOnlyList<Island> Of(Design design) => Known.GetValue(design, static d => FindAll(d));
+    public static IReadOnlyList<Island> Find(Design design) => Known.GetValue(design, static d => FindAll(d));
 
     private static List<Island> FindAll(Design design)
     {
@@ -123,13 +123,13 @@ public static class Islands
         var stitching = Reshaping.Stitching(lines);
         var first = hostRings.Length;
         var (plate, inner) = (Reshaping.Material([.. stitching.Rings.Take(first)]), Reshaping.Material([.. stitching.Rings.Skip(first)]));
-        var air = Region.Of(stitching.Rings[hostRings.IndexOf(around)], []).Minus(plate).Minus(Region.Of(stitching.Rings[first], [])).Grow(0.002, Corners.Sharp, 4);
+        var air = Region.FromRings(stitching.Rings[hostRings.IndexOf(around)], []).Minus(plate).Minus(Region.FromRings(stitching.Rings[first], [])).Grow(0.002, Corners.Sharp, 4);
         var back = host.Place.Inverse();
         var obstacles = (others ?? [])
             .Where(p => p.Id != host.Id && p.Id != loose.Id)
             .Select(p => p.Outline.Path.Map(p.Place.Then(back)))
             .Where(o => o.Bounds.Overlaps(around.Path.Bounds))
-            .Select(o => Region.Of([.. o.Flat], [])).ToList();
+            .Select(o => Region.FromRings([.. o.Flat], [])).ToList();
         var ways = Ways(stitching.Rings[first], Rim(plate), how.WidthMm, obstacles, host.Place);
         var chosen = Best(ways, how.Count, LeastApart * how.WidthMm);
         if (chosen.Count == 0) throw new EditRefused(Reason.NoRoomForBridge, new Mm(how.WidthMm), loose.Name) { Field = "width" };

@@ -15,7 +15,7 @@ internal static class MedialChains
     /// <summary>Chains of sample indices. A stretch that its facing side gives already is left out, but for its ends.</summary>
     /// <param name="balls">The balls.</param>
     /// <param name="isTaken">Samples that count.</param>
-    public static List<int[]> Of(MedialBalls balls, Func<int, bool> isTaken)
+    public static List<int[]> Trace(MedialBalls balls, Func<int, bool> isTaken)
     {
         var samples = balls.Samples;
         var chains = new List<int[]>();

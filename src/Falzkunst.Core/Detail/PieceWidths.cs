@@ -69,7 +69,7 @@ public static class PieceWidths
         {
             foreach (var i in places[k].Samples) of[i] = k;
         }
-        var lines = MedialChains.Of(balls, i => of[i] >= 0 && places[of[i]].Place.Kind != ThinKind.Hole)
+        var lines = MedialChains.Trace(balls, i => of[i] >= 0 && places[of[i]].Place.Kind != ThinKind.Hole)
             .SelectMany(c => MedialChains.Runs(c, i => of[i]))
             .ToLookup(c => of[c[0]], c => MedialChains.Widths(balls, c));
         return places.Select((p, k) => new WidthCourse(p.Place, [.. lines[k]]));

@@ -33,7 +33,7 @@ internal static class Reshaping
     /// <summary>The paper inside the first ring and outside the others, without the slivers that crossing lines leave.</summary>
     public static Region Material(IReadOnlyList<Point[]> rings)
     {
-        var area = Region.Of(rings[0], [.. rings.Skip(1)]);
+        var area = Region.FromRings(rings[0], [.. rings.Skip(1)]);
         return area.PartCount > 1 ? area.Where(part => part.Area >= Sliver, _ => true) : area;
     }
 
@@ -55,7 +55,7 @@ internal static class Reshaping
             var model = from > 0 ? lines[from] : Around(ring) ?? lines[0];
             if (model.Id == piece.Outline.Id) bays++;
             if (left.Remove(model.Id)) made[model.Id] = path;
-            else more.Add(model with { Path = path, Operation = Operation.Cut, Ink = null, Manner = null });
+            else more.Add(model with { Path = path, Operation = Operation.Cut, Ink = null, Settings = null });
         }
         var changed = piece.EachLine(made.Keys, l => l with { Path = made[l.Id] }).Without(left).Plus(more);
         return (changed, left.Count, bays);

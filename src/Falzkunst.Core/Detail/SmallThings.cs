@@ -22,14 +22,14 @@ public static class SmallThings
     /// <param name="piece">The piece.</param>
     /// <param name="sizeMm">What is narrower is small.</param>
     /// <exception cref="EditRefused">Nobody looks for things of that size, or the piece is too intricate.</exception>
-    public static ImmutableArray<SmallThing> Of(Piece piece, double sizeMm)
+    public static ImmutableArray<SmallThing> Find(Piece piece, double sizeMm)
     {
         if (Refusal(sizeMm) is { } refusal) throw refusal;
         try
         {
             var known = Known.GetOrCreateValue(piece);
             if (known.TryGetValue(sizeMm, out var found)) return found;
-            return known[sizeMm] = Find(piece, sizeMm);
+            return known[sizeMm] = Search(piece, sizeMm);
         }
         catch (BudgetSpent)
         {
@@ -40,7 +40,7 @@ public static class SmallThings
     /// <summary>What was found on pieces, by size, for as long as they live.</summary>
     private static readonly ConditionalWeakTable<Piece, ConcurrentDictionary<double, ImmutableArray<SmallThing>>> Known = [];
 
-    private static ImmutableArray<SmallThing> Find(Piece piece, double sizeMm)
+    private static ImmutableArray<SmallThing> Search(Piece piece, double sizeMm)
     {
         var things = ImmutableArray.CreateBuilder<SmallThing>();
         if (WidestOf(piece.Outline.Path, sizeMm) is { } speck)
@@ -54,7 +54,7 @@ public static class SmallThings
         }
         var small = things.Select(t => t.Line).ToHashSet();
         things.AddRange(Slits(piece, sizeMm).Places.Where(p => !openings.Exists(o => Polygons.Contains(o.Flat, p.Place.At))).Select(p => new SmallThing(SmallKind.Slit, null, p.Place.At, p.Place.WidthMm)));
-        foreach (var finding in Checks.Of(Design.Empty with { Pieces = [piece] }).Where(f => f is { Code: FindingCodes.DoubledLine or FindingCodes.NoLength, Line: not null }))
+        foreach (var finding in Checks.Findings(Design.Empty with { Pieces = [piece] }).Where(f => f is { Code: FindingCodes.DoubledLine or FindingCodes.NoLength, Line: not null }))
         {
             if (small.Add(finding.Line) && finding.Line != piece.Outline.Id && piece.Find(finding.Line!) is { } line) things.Add(new SmallThing(SmallKind.Line, line.Id, line.Path.Bounds.Centre, 0));
         }
@@ -68,7 +68,7 @@ public static class SmallThings
     /// <exception cref="EditRefused">One of them is not there.</exception>
     public static Piece? Without(Piece piece, double sizeMm, ImmutableArray<string> keys)
     {
-        var all = Of(piece, sizeMm);
+        var all = Search(piece, sizeMm);
         var gone = keys.IsEmpty ? all : [.. all.Where(t => keys.Contains(t.Key))];
         if (gone.Length < Math.Max(keys.Length, 1))
             throw all.IsEmpty ? new EditRefused(Reason.NothingSmall, piece.Name) : new EditRefused(Reason.SmallThingGone);
@@ -82,7 +82,7 @@ public static class SmallThings
     private static double? WidestOf(Path ring, double sizeMm)
     {
         if (Math.Min(ring.Bounds.Width, ring.Bounds.Height) >= sizeMm * 40 && Math.Abs(ring.SignedArea) > sizeMm * ring.Length) return null;
-        var inside = Region.Of([.. ring.Flat], []);
+        var inside = Region.FromRings([.. ring.Flat], []);
         if (!inside.Grow(-sizeMm / 2, Corners.Round, 8).IsEmpty) return null;
         var (low, high) = (0.0, sizeMm);
         while (high - low > 0.005)

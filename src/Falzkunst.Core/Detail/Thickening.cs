@@ -29,7 +29,7 @@ public static class Thickening
     /// <param name="neighbours">Outlines and openings of other parts of the same layer, in the piece's coordinates, which it must not grow into.</param>
     /// <param name="budget">What ends the work altogether; null for nothing.</param>
     /// <exception cref="EditRefused">The numbers are out of reach, the piece is cut into parts by its own openings, or it is too intricate.</exception>
-    public static Thickened Of(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours = null, Budget? budget = null)
+    public static Thickened Grow(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours = null, Budget? budget = null)
     {
         if (how.Refusal is { } refusal) throw refusal;
         try

@@ -33,7 +33,7 @@ public static class WidthSurvey
     /// <param name="rings">Outline and openings, read even-odd; lines of no area are left out.</param>
     /// <param name="leastMm">The width that the stock bears, mm, above 0.</param>
     /// <param name="slits">Cuts that do not close, in the material.</param>
-    public static List<ThinPlace> Of(IReadOnlyList<Path> rings, double leastMm, IReadOnlyList<Path>? slits = null)
+    public static List<ThinPlace> ThinPlaces(IReadOnlyList<Path> rings, double leastMm, IReadOnlyList<Path>? slits = null)
     {
         var flat = Flat(rings);
         if (flat.Count == 0) return [];
@@ -92,7 +92,7 @@ public static class WidthSurvey
         var (samples, isCounted) = (balls.Samples, balls.IsCounted);
         var groups = Groups(balls);
         var places = new List<NarrowPlace>();
-        foreach (var group in Enumerable.Range(0, samples.Count).Where(i => isCounted[i]).GroupBy(groups.Of).Select(g => g.ToArray()))
+        foreach (var group in Enumerable.Range(0, samples.Count).Where(i => isCounted[i]).GroupBy(groups.Find).Select(g => g.ToArray()))
         {
             var narrowest = group.MinBy(i => balls.Radius[i]);
             var width = 2 * balls.Radius[narrowest];
@@ -129,22 +129,22 @@ public static class WidthSurvey
         var narrowest = radius.ToArray();
         foreach (var (width, one, other) in links)
         {
-            var (a, b) = (groups.Of(one), groups.Of(other));
+            var (a, b) = (groups.Find(one), groups.Find(other));
             if (a == b || width >= Hill * Math.Max(narrowest[a], narrowest[b])) continue;
             var least = Math.Min(narrowest[a], narrowest[b]);
             groups.Join(a, b);
-            narrowest[groups.Of(a)] = least;
+            narrowest[groups.Find(a)] = least;
         }
         // What lies on the hill itself goes with whichever place it touches.
         var sizes = new int[samples.Count];
-        for (var i = 0; i < samples.Count; i++) sizes[groups.Of(i)]++;
+        for (var i = 0; i < samples.Count; i++) sizes[groups.Find(i)]++;
         foreach (var (_, one, other) in links)
         {
-            var (a, b) = (groups.Of(one), groups.Of(other));
+            var (a, b) = (groups.Find(one), groups.Find(other));
             if (a == b || Math.Min(sizes[a], sizes[b]) >= FewSamples) continue;
             var both = sizes[a] + sizes[b];
             groups.Join(a, b);
-            sizes[groups.Of(a)] = both;
+            sizes[groups.Find(a)] = both;
         }
         return groups;
 

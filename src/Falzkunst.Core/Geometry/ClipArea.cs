@@ -119,7 +119,7 @@ public sealed class ClipArea
     {
         area._budget.Work(area._rings.Sum(r => 100L * r.Flat.Length));
         if (area._isEvenOdd) return Region.EvenOdd(area._rings);
-        return Region.UnionOf(area._rings.Select(r => Region.Of(r.Flat.ToArray(), [])));
+        return Region.UnionOf(area._rings.Select(r => Region.FromRings(r.Flat.ToArray(), [])));
     }
 
     /// <summary>The starts and ends of lines by place.</summary>

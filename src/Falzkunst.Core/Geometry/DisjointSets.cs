@@ -6,12 +6,12 @@ public sealed class DisjointSets(int count)
     private readonly int[] _parent = [.. Enumerable.Range(0, count)];
 
     /// <summary>The number that stands for an item's set.</summary>
-    public int Of(int item)
+    public int Find(int item)
     {
         while (_parent[item] != item) item = _parent[item] = _parent[_parent[item]];
         return item;
     }
 
-    public bool AreOne(int a, int b) => Of(a) == Of(b);
-    public void Join(int a, int b) => _parent[Math.Max(Of(a), Of(b))] = Math.Min(Of(a), Of(b));
+    public bool AreOne(int a, int b) => Find(a) == Find(b);
+    public void Join(int a, int b) => _parent[Math.Max(Find(a), Find(b))] = Math.Min(Find(a), Find(b));
 }

@@ -16,7 +16,7 @@ public sealed class Path : IEquatable<Path>
         Start = start;
         Segments = segments;
         IsClosed = closed;
-        _bounds = new(() => PathBounds.Of(this), LazyThreadSafetyMode.PublicationOnly);
+        _bounds = new(() => PathBounds.Compute(this), LazyThreadSafetyMode.PublicationOnly);
         _flat = new(() => Flattening.Flatten(this, Flattening.DefaultTolerance), LazyThreadSafetyMode.PublicationOnly);
     }
 

@@ -3,7 +3,7 @@ namespace Falzkunst.Core.Geometry;
 /// <summary>Tight boxes: the extremes of a cubic lie where its derivative, a quadratic, is zero.</summary>
 internal static class PathBounds
 {
-    public static Box Of(Path path)
+    public static Box Compute(Path path)
     {
         var box = Box.Empty.Include(path.Start);
         var from = path.Start;

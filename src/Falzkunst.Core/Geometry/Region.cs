@@ -74,7 +74,7 @@ public sealed class Region
 
     /// <summary>The area inside an outline and outside its openings. Crossing rings are mended, with their coordinates kept where they can be.</summary>
     /// <exception cref="BudgetSpent">They cross more often than can be mended.</exception>
-    public static Region Of(Point[] outline, IReadOnlyList<Point[]> openings)
+    public static Region FromRings(Point[] outline, IReadOnlyList<Point[]> openings)
     {
         if (outline.Length < 3) return Empty;
         var rings = openings.Where(o => o.Length > 2).Select(Closed).ToArray();

@@ -6,7 +6,7 @@ namespace Falzkunst.Core.Nesting;
 /// <summary>Where all copies of a task lie at the moment, overlapping or not. Belongs to one thread.</summary>
 internal sealed class Arrangement
 {
-    private readonly Stance?[] _stance;
+    private readonly Orientation?[] _orientation;
     private readonly Pose[] _pose;
     private readonly Box[] _spaced;
     private readonly List<int>[] _on;
@@ -14,7 +14,7 @@ internal sealed class Arrangement
     public Arrangement(NestTask task)
     {
         Task = task;
-        (_stance, _pose, _spaced) = (new Stance?[task.Copies.Length], new Pose[task.Copies.Length], new Box[task.Copies.Length]);
+        (_orientation, _pose, _spaced) = (new Orientation?[task.Copies.Length], new Pose[task.Copies.Length], new Box[task.Copies.Length]);
         _on = [.. task.Boards.Select(_ => new List<int>())];
         Depth = [.. task.Boards.Select(b => b.Usable.MaxY)];
         Array.Fill(_pose, Pose.Nowhere);
@@ -31,7 +31,7 @@ internal sealed class Arrangement
 
     public Pose this[int copy] => _pose[copy];
 
-    public Stance Stance(int copy) => _stance[copy]!;
+    public Orientation Orientation(int copy) => _orientation[copy]!;
 
     /// <summary>The copies on a board; not to be kept over a <see cref="Put"/>.</summary>
     public ReadOnlySpan<int> On(int board) => CollectionsMarshal.AsSpan(_on[board]);
@@ -55,62 +55,62 @@ internal sealed class Arrangement
         }
         _pose[copy] = pose;
         if (pose.Board < 0) return;
-        var stance = Task.Copies[copy].Kind[pose.Stance];
-        _stance[copy] = stance;
-        _spaced[copy] = stance.Spaced.Box.Move(pose.X, pose.Y);
+        var orientation = Task.Copies[copy].Kind[pose.Orientation];
+        _orientation[copy] = orientation;
+        _spaced[copy] = orientation.Spaced.Box.Move(pose.X, pose.Y);
     }
 
-    /// <summary>Where the middle of a stance may lie on a board; empty where it does not fit.</summary>
-    public Box Range(Stance stance, int board)
+    /// <summary>Where the middle of a orientation may lie on a board; empty where it does not fit.</summary>
+    public Box Range(Orientation orientation, int board)
     {
         var usable = Task.Boards[board].Usable;
-        return stance.Within(new Box(usable.MinX, usable.MinY, usable.MaxX, Math.Min(usable.MaxY, Depth[board])));
+        return orientation.Within(new Box(usable.MinX, usable.MinY, usable.MaxX, Math.Min(usable.MaxY, Depth[board])));
     }
 
-    /// <summary>Nothing is touched by a stance there.</summary>
-    public bool IsFree(int copy, Stance stance, int board, double x, double y)
+    /// <summary>Nothing is touched by a orientation there.</summary>
+    public bool IsFree(int copy, Orientation orientation, int board, double x, double y)
     {
         foreach (var obstacle in Task.Boards[board].Obstacles)
         {
             Looks++;
-            if (MayMeet(stance.Own.Box.Move(x, y), obstacle.Box) && Silhouette.Meets(stance.Own, (float)x, (float)y, obstacle)) return false;
+            if (MayMeet(orientation.Own.Box.Move(x, y), obstacle.Box) && CollisionShape.Meets(orientation.Own, (float)x, (float)y, obstacle)) return false;
         }
-        var box = stance.Spaced.Box.Move(x, y);
+        var box = orientation.Spaced.Box.Move(x, y);
         foreach (var other in _on[board])
         {
             if (other == copy || !MayMeet(box, _spaced[other])) continue;
             Looks++;
-            if (Silhouette.Meets(stance.Spaced, (float)(x - _pose[other].X), (float)(y - _pose[other].Y), _stance[other]!.Spaced)) return false;
+            if (CollisionShape.Meets(orientation.Spaced, (float)(x - _pose[other].X), (float)(y - _pose[other].Y), _orientation[other]!.Spaced)) return false;
         }
         return true;
     }
 
-    /// <summary>By how much a stance there overlaps another copy.</summary>
-    public float Overlap(Stance stance, in Box box, double x, double y, int other)
+    /// <summary>By how much a orientation there overlaps another copy.</summary>
+    public float Overlap(Orientation orientation, in Box box, double x, double y, int other)
     {
         if (!MayMeet(box, _spaced[other])) return 0;
         Looks++;
-        return Silhouette.Overlap(stance.Spaced, (float)(x - _pose[other].X), (float)(y - _pose[other].Y), _stance[other]!.Spaced);
+        return CollisionShape.Overlap(orientation.Spaced, (float)(x - _pose[other].X), (float)(y - _pose[other].Y), _orientation[other]!.Spaced);
     }
 
-    /// <summary>By how much a stance there reaches into what must not be touched.</summary>
-    public float Trespass(Stance stance, int board, double x, double y)
+    /// <summary>By how much a orientation there reaches into what must not be touched.</summary>
+    public float Trespass(Orientation orientation, int board, double x, double y)
     {
         var obstacles = Task.Boards[board].Obstacles;
         if (obstacles.Length == 0) return 0;
         float sum = 0;
-        var own = stance.Own.Box.Move(x, y);
+        var own = orientation.Own.Box.Move(x, y);
         foreach (var obstacle in obstacles)
         {
             if (!MayMeet(own, obstacle.Box)) continue;
             Looks++;
-            sum += Silhouette.Overlap(stance.Own, (float)x, (float)y, obstacle);
+            sum += CollisionShape.Overlap(orientation.Own, (float)x, (float)y, obstacle);
         }
         return sum;
     }
 
     /// <summary>The lowest edge of a copy on its board, mm.</summary>
-    public double Bottom(int copy) => _pose[copy].Y + _stance[copy]!.Bounds.MaxY;
+    public double Bottom(int copy) => _pose[copy].Y + _orientation[copy]!.Bounds.MaxY;
 
     /// <summary>How far down a board is used, mm.</summary>
     public double Used(int board) => _on[board].Count == 0 ? Task.Boards[board].Usable.MinY : _on[board].Max(Bottom);

@@ -16,7 +16,7 @@ internal sealed class Board
 
     private const int QuarterEdges = 12;
 
-    private Board(NestSheet sheet, int number, Box usable, Silhouette[] obstacles, double room, Board? alike)
+    private Board(NestSheet sheet, int number, Box usable, CollisionShape[] obstacles, double room, Board? alike)
     {
         (Sheet, Number, Usable, Obstacles, Room) = (sheet, number, usable, obstacles, room);
         Kind = alike?.Kind ?? this;
@@ -31,7 +31,7 @@ internal sealed class Board
     public Box Usable { get; }
 
     /// <summary>What they do not touch, in the sheet's coordinates.</summary>
-    public Silhouette[] Obstacles { get; }
+    public CollisionShape[] Obstacles { get; }
 
     /// <summary>Area that pieces can lie on, mm².</summary>
     public double Room { get; }
@@ -49,11 +49,11 @@ internal sealed class Board
         if (count <= 0 || sheet.Usable.IsEmpty) return boards;
         var (usable, forbidden) = Split(sheet);
         if (usable.IsEmpty) return boards;
-        var obstacles = new List<Silhouette>();
+        var obstacles = new List<CollisionShape>();
         foreach (var (outer, openings) in forbidden.Parts)
         {
             List<Point[]> rings = [outer, .. openings];
-            obstacles.Add(new Silhouette(rings, Poles.Of(rings), Math.Abs(Polygons.SignedArea(outer))));
+            obstacles.Add(new CollisionShape(rings, Poles.Find(rings), Math.Abs(Polygons.SignedArea(outer))));
         }
         var box = Box.Around(usable.Rings.SelectMany(r => r));
         for (var i = 1; i <= count; i++) boards.Add(new Board(sheet, i, box, [.. obstacles], usable.Area, boards.FirstOrDefault()));
@@ -67,17 +67,17 @@ internal sealed class Board
         var forbidden = Region.Empty;
         if (sheet.Outline is { } outline)
         {
-            var paper = Region.Of(Flattening.Flatten(outline, Flat), []);
+            var paper = Region.FromRings(Flattening.Flatten(outline, Flat), []);
             if (sheet.OutlineBorderMm > 0) paper = paper.Grow(-sheet.OutlineBorderMm, Corners.Tangent, QuarterEdges);
             var around = Rectangle(sheet.Usable.Grow(Beyond * Math.Max(sheet.Width, sheet.Height)));
             forbidden = around.Minus(paper);
         }
-        foreach (var zone in sheet.Blocked) forbidden = forbidden.Union(Region.Of(Flattening.Flatten(zone, Flat), []));
+        foreach (var zone in sheet.Blocked) forbidden = forbidden.Union(Region.FromRings(Flattening.Flatten(zone, Flat), []));
         if (forbidden.IsEmpty) return (box, forbidden);
         return (box.Minus(forbidden), forbidden.Grow(Clearance + (IsCurved(sheet) ? Flat : 0), Corners.Sharp, 1));
     }
 
     private static bool IsCurved(NestSheet sheet) => sheet.Blocked.Concat(sheet.Outline is { } o ? [o] : []).Any(p => p.Segments.Any(s => s.IsCubic));
 
-    private static Region Rectangle(Box b) => Region.Of([new(b.MinX, b.MinY), new(b.MaxX, b.MinY), new(b.MaxX, b.MaxY), new(b.MinX, b.MaxY)], []);
+    private static Region Rectangle(Box b) => Region.FromRings([new(b.MinX, b.MinY), new(b.MaxX, b.MinY), new(b.MaxX, b.MaxY), new(b.MinX, b.MaxY)], []);
 }

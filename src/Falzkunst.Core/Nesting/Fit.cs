@@ -28,7 +28,7 @@ public static class Fit
         var turned = sheets.FirstOrDefault(s => Excess(piece, Turns.Free, s) <= Rounding);
         return new Oversize(size.Width, size.Height, Excess(piece, piece.Turns, nearest), nearest.Id, usable.Width, usable.Height)
         {
-            TurnDegrees = turned is null ? null : Turns.Quarters.Degrees.Concat(Turns.Free.Degrees).First(d => Excess(piece, Turns.Of([d]), turned) <= Rounding),
+            TurnDegrees = turned is null ? null : Turns.Quarters.Degrees.Concat(Turns.Free.Degrees).First(d => Excess(piece, Turns.FromDegrees([d]), turned) <= Rounding),
             TurnedSheet = turned?.Id,
             LackingSheet = kinds.FirstOrDefault(s => s.Count == 0 && Fits(piece, s))?.Id,
         };

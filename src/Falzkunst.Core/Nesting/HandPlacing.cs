@@ -36,7 +36,7 @@ public sealed class HandPlacing
         _free = _job with { Pins = [] };
         // To tell what is wrong, nothing of it is needed.
         _search = new(() => new Arrangement(new NestTask(_job)), isThreadSafe: false);
-        _shapes = _job.Pieces.ToDictionary(p => p.Id, NestCheck.FlatShape.Of);
+        _shapes = _job.Pieces.ToDictionary(p => p.Id, NestCheck.FlatShape.Flatten);
     }
 
     /// <summary>What is wrong with some copies at a place, with which copy's piece, and with which other; null where they may lie there.</summary>
@@ -128,15 +128,15 @@ public sealed class HandPlacing
         at.Put(copy, Pose.Nowhere);
         var kind = at.Task.Copies[copy].Kind;
         var middle = placement.Place.Apply(kind.Middle);
-        return new(copy, home, kind[kind.StanceOf(placement.Place)], middle.X, middle.Y);
+        return new(copy, home, kind[kind.OrientationOf(placement.Place)], middle.X, middle.Y);
     }
 
     private static bool IsFree(Arrangement at, List<InHand> moved, int board, double dx, double dy) => moved.TrueForAll(m =>
     {
         var (x, y) = (m.X + dx, m.Y + dy);
-        return at.Range(m.Stance, board).Contains(new Point(x, y)) && at.IsFree(m.Copy, m.Stance, board, x, y);
+        return at.Range(m.Orientation, board).Contains(new Point(x, y)) && at.IsFree(m.Copy, m.Orientation, board, x, y);
     });
 
     /// <summary>A copy taken off its place.</summary>
-    private sealed record InHand(int Copy, Pose Home, Stance Stance, double X, double Y);
+    private sealed record InHand(int Copy, Pose Home, Orientation Orientation, double X, double Y);
 }

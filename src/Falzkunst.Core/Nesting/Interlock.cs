@@ -4,7 +4,7 @@ namespace Falzkunst.Core.Nesting;
 
 /// <summary>
 /// Fills one board that the copies all but cover, as a jigsaw is laid: whatever covers the topmost leftmost free spot has its own
-/// topmost leftmost spot there, so that for each copy and stance there are few places to try. A beam of partial layouts is kept,
+/// topmost leftmost spot there, so that for each copy and orientation there are few places to try. A beam of partial layouts is kept,
 /// those first whose free part has the shortest edge, where copies touch along their length, and that lose little in parts too
 /// small for any copy. Spots are found on a grid; the places are then brought to where nothing overlaps.
 /// </summary>
@@ -17,7 +17,7 @@ internal sealed class Interlock
     private const double LostWeight = 1;
     private const int SpareCells = 150;
 
-    /// <summary>Places of a copy in one stance nearer than this are one place, mm.</summary>
+    /// <summary>Places of a copy in one orientation nearer than this are one place, mm.</summary>
     private const double Alike = 1;
 
     private readonly Arrangement _at;
@@ -51,7 +51,7 @@ internal sealed class Interlock
     /// <summary>The jigsaw way is worth trying: one plain board, few copies, and hardly any room to spare.</summary>
     public static bool Suits(NestTask task, int board, double spacedArea) =>
         task.Copies.Length <= 64 && task.GroupCount == 0 && task.Pins.All(p => p is null) && task.Boards[board].Obstacles.Length == 0
-        && task.Kinds.All(k => k.StanceCount <= 8) && spacedArea > 0.9 * task.Boards[board].Room;
+        && task.Kinds.All(k => k.OrientationCount <= 8) && spacedArea > 0.9 * task.Boards[board].Room;
 
     /// <summary>Tries to lay all copies on the board.</summary>
     /// <param name="width">Partial layouts that are kept.</param>
@@ -88,21 +88,21 @@ internal sealed class Interlock
     private void Extend(State state, List<State> next, double noise)
     {
         if (state.Spot is not { } spot) return;
-        var (seen, placed) = (new HashSet<int>(), _places.Of(state.Poses));
+        var (seen, placed) = (new HashSet<int>(), _places.Placed(state.Poses));
         for (var copy = 0; copy < _at.Task.Copies.Length; copy++)
         {
             var kind = _at.Task.Copies[copy].Kind;
             if ((state.Used >> copy & 1) != 0 || !seen.Add(kind.Index)) continue;
-            for (var stance = 0; stance < kind.StanceCount; stance++)
+            for (var orientation = 0; orientation < kind.OrientationCount; orientation++)
             {
-                var (stamp, tried) = (_grid.StampOf(kind, stance), new List<Point>());
+                var (stamp, tried) = (_grid.StampOf(kind, orientation), new List<Point>());
                 foreach (var anchor in stamp.Anchors)
                 {
                     if (!_grid.MayLie(state.Taken, stamp, spot, anchor)) continue;
-                    if (_places.Near(copy, kind[stance], _grid.OriginAt(spot, anchor), placed) is not var (at, isTight)) continue;
+                    if (_places.Near(copy, kind[orientation], _grid.OriginAt(spot, anchor), placed) is not var (at, isTight)) continue;
                     if (tried.Exists(t => t.DistanceTo(at) < Alike)) continue;
                     tried.Add(at);
-                    if (After(state, copy, new Pose(Board, stance, at.X, at.Y), stamp, isTight, noise) is { } after) next.Add(after);
+                    if (After(state, copy, new Pose(Board, orientation, at.X, at.Y), stamp, isTight, noise) is { } after) next.Add(after);
                 }
             }
         }

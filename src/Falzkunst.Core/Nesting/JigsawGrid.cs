@@ -23,7 +23,7 @@ internal sealed class JigsawGrid
     private readonly int _rows;
     private readonly int _words;
     private readonly int _smallest;
-    private readonly Dictionary<(int Kind, int Stance), Stamp> _stamps = [];
+    private readonly Dictionary<(int Kind, int Orientation), Stamp> _stamps = [];
 
     /// <param name="usable">The board.</param>
     /// <param name="smallestArea">Free parts of less than this are lost, mm².</param>
@@ -144,11 +144,11 @@ internal sealed class JigsawGrid
         return edge;
     }
 
-    public Stamp StampOf(PieceKind kind, int stance)
+    public Stamp StampOf(PieceKind kind, int orientation)
     {
-        if (_stamps.TryGetValue((kind.Index, stance), out var known)) return known;
+        if (_stamps.TryGetValue((kind.Index, orientation), out var known)) return known;
         const int Rim = 2;
-        var shape = kind[stance].Own;
+        var shape = kind[orientation].Own;
         var (left, top) = ((int)Math.Floor(shape.Box.MinX / Cell) - Rim, (int)Math.Floor(shape.Box.MinY / Cell) - Rim);
         var (columns, rows) = ((int)Math.Ceiling(shape.Box.MaxX / Cell) + Rim - left, (int)Math.Ceiling(shape.Box.MaxY / Cell) + Rim - top);
         var inside = new bool[rows, columns];
@@ -163,7 +163,7 @@ internal sealed class JigsawGrid
         for (var up = 1; up <= 2 && anchors.Count > 0; up++) anchors.Add((anchors[0].Item1, anchors[0].Item2 - up));
         var solid = Bits(Changed(less, isSmaller: true));
         var count = solid.Sum(row => row.Sum(BitOperations.PopCount));
-        return _stamps[(kind.Index, stance)] = new Stamp(left, top, columns, Bits(Changed(inside, isSmaller: false)), solid, anchors, (int)(Tolerated * count));
+        return _stamps[(kind.Index, orientation)] = new Stamp(left, top, columns, Bits(Changed(inside, isSmaller: false)), solid, anchors, (int)(Tolerated * count));
     }
 
     private void Take(ulong[] taken, int column, int row) => taken[row * _words + (column >> 6)] |= 1UL << (column & 63);

@@ -28,16 +28,16 @@ internal sealed class JigsawPlaces(Arrangement at, Box usable)
 
     private static readonly Point[] Ways = [new(0, -1), new(-1, 0), new(1, 0), new(0, 1), new(-1, -1), new(1, -1), new(-1, 1), new(1, 1)];
 
-    private readonly Dictionary<(Stance Stance, double By), Silhouette> _smaller = [];
+    private readonly Dictionary<(Orientation Orientation, double By), CollisionShape> _smaller = [];
 
     /// <summary>A copy laid.</summary>
-    public readonly record struct Laid(int Copy, Stance Stance, double X, double Y);
+    public readonly record struct Laid(int Copy, Orientation Orientation, double X, double Y);
 
     /// <summary>The copies that lie.</summary>
-    public List<Laid> Of(Pose[] poses)
+    public List<Laid> Placed(Pose[] poses)
     {
         var laid = new List<Laid>();
-        for (var i = 0; i < poses.Length; i++) if (poses[i].Board >= 0) laid.Add(new(i, at.Task.Copies[i].Kind[poses[i].Stance], poses[i].X, poses[i].Y));
+        for (var i = 0; i < poses.Length; i++) if (poses[i].Board >= 0) laid.Add(new(i, at.Task.Copies[i].Kind[poses[i].Orientation], poses[i].X, poses[i].Y));
         return laid;
     }
 
@@ -45,9 +45,9 @@ internal sealed class JigsawPlaces(Arrangement at, Box usable)
     /// A place near by where nothing overlaps, as far up and to the side as it gives; where there is none, one that is tight.
     /// Null where there is neither.
     /// </summary>
-    public (Point At, bool IsTight)? Near(int copy, Stance stance, Point wanted, List<Laid> placed)
+    public (Point At, bool IsTight)? Near(int copy, Orientation orientation, Point wanted, List<Laid> placed)
     {
-        var range = stance.Within(usable);
+        var range = orientation.Within(usable);
         if (range.IsEmpty) return null;
         var (left, right) = (Math.Max(range.MinX, wanted.X - Nudge), Math.Min(range.MaxX, wanted.X + Nudge));
         var (top, bottom) = (Math.Max(range.MinY, wanted.Y - Nudge), Math.Min(range.MaxY, wanted.Y + Nudge));
@@ -70,7 +70,7 @@ internal sealed class JigsawPlaces(Arrangement at, Box usable)
         }
         if (loss > 0)
         {
-            var here = new Laid(copy, stance, x, y);
+            var here = new Laid(copy, orientation, x, y);
             return placed.Exists(p => Meet(here, p, Tight)) ? null : (new Point(x, y), true);
         }
         for (var turn = 0; turn < 3; turn++)
@@ -95,27 +95,27 @@ internal sealed class JigsawPlaces(Arrangement at, Box usable)
             return free > 2 * Nudge - 10 * LastStep ? null : free;
         }
 
-        float Loss(double tx, double ty) => LossOf(stance, tx, ty, placed, except: -1);
+        float Loss(double tx, double ty) => LossOf(orientation, tx, ty, placed, except: -1);
     }
 
     /// <summary>Moves what is laid a little, all together, until nothing overlaps or nothing more is gained; false where some still do by more than the leeway.</summary>
     public bool Ease(Pose[] poses)
     {
-        var laid = Of(poses);
+        var laid = Placed(poses);
         var (step, rounds) = (FirstEase, 0);
         while (step > LastEase)
         {
             var (isEased, isStuck) = (true, true);
             for (var k = 0; k < laid.Count; k++)
             {
-                var (here, loss) = (laid[k], LossOf(laid[k].Stance, laid[k].X, laid[k].Y, laid, k));
+                var (here, loss) = (laid[k], LossOf(laid[k].Orientation, laid[k].X, laid[k].Y, laid, k));
                 if (loss == 0) continue;
                 isEased = false;
-                var (range, best, least) = (here.Stance.Within(usable), here, loss);
+                var (range, best, least) = (here.Orientation.Within(usable), here, loss);
                 foreach (var way in Ways)
                 {
                     var there = here with { X = Math.Clamp(here.X + step * way.X, range.MinX, range.MaxX), Y = Math.Clamp(here.Y + step * way.Y, range.MinY, range.MaxY) };
-                    if (LossOf(there.Stance, there.X, there.Y, laid, k) is var l && l < least) (best, least) = (there, l);
+                    if (LossOf(there.Orientation, there.X, there.Y, laid, k) is var l && l < least) (best, least) = (there, l);
                 }
                 if (least >= loss * 0.999f) continue;
                 isStuck = false;
@@ -132,16 +132,16 @@ internal sealed class JigsawPlaces(Arrangement at, Box usable)
         return true;
     }
 
-    private float LossOf(Stance stance, double x, double y, List<Laid> laid, int except)
+    private float LossOf(Orientation orientation, double x, double y, List<Laid> laid, int except)
     {
         float sum = 0;
-        var box = stance.Spaced.Box.Move(x, y);
+        var box = orientation.Spaced.Box.Move(x, y);
         for (var k = 0; k < laid.Count; k++)
         {
             var other = laid[k];
-            if (k == except || !Arrangement.MayMeet(box, other.Stance.Spaced.Box.Move(other.X, other.Y))) continue;
+            if (k == except || !Arrangement.MayMeet(box, other.Orientation.Spaced.Box.Move(other.X, other.Y))) continue;
             at.Looks++;
-            sum += Silhouette.Overlap(stance.Spaced, (float)(x - other.X), (float)(y - other.Y), other.Stance.Spaced);
+            sum += CollisionShape.Overlap(orientation.Spaced, (float)(x - other.X), (float)(y - other.Y), other.Orientation.Spaced);
         }
         return sum;
     }
@@ -150,13 +150,13 @@ internal sealed class JigsawPlaces(Arrangement at, Box usable)
     private bool Meet(Laid a, Laid b, double by)
     {
         at.Looks++;
-        return Silhouette.Meets(Smaller(a, by), (float)(a.X - b.X), (float)(a.Y - b.Y), Smaller(b, by));
+        return CollisionShape.Meets(Smaller(a, by), (float)(a.X - b.X), (float)(a.Y - b.Y), Smaller(b, by));
     }
 
-    private Silhouette Smaller(Laid laid, double by)
+    private CollisionShape Smaller(Laid laid, double by)
     {
-        if (_smaller.TryGetValue((laid.Stance, by), out var known)) return known;
+        if (_smaller.TryGetValue((laid.Orientation, by), out var known)) return known;
         var kind = at.Task.Copies[laid.Copy].Kind;
-        return _smaller[(laid.Stance, by)] = kind.Smaller(kind.StanceOf(laid.Stance), by);
+        return _smaller[(laid.Orientation, by)] = kind.Smaller(kind.OrientationOf(laid.Orientation), by);
     }
 }

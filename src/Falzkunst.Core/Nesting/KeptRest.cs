@@ -34,11 +34,11 @@ public static class KeptRest
     {
         var free = PaperOf(sheet);
         foreach (var outline in Outlines(sheet, design))
-            free = free.Minus(Region.Of(Flattening.Flatten(outline, CoarseMm / 4), []).Grow(ClearMm, Corners.Tangent, QuarterEdges));
+            free = free.Minus(Region.FromRings(Flattening.Flatten(outline, CoarseMm / 4), []).Grow(ClearMm, Corners.Tangent, QuarterEdges));
         var opened = free.Grow(-HalfStripMm, Corners.Sharp, 1).Grow(HalfStripMm, Corners.Sharp, 1).And(free).Simplified(CoarseMm);
         if (opened.IsEmpty) return null;
         if (opened.Parts.Where(p => p.Outer.Length > 2).MaxBy(p => Math.Abs(Polygons.SignedArea(p.Outer))) is not { Outer: { } outer } largest) return null;
-        return Of(name, outer, largest.Openings);
+        return ToOffcut(name, outer, largest.Openings);
     }
 
     /// <summary>The largest upright rectangle that no piece touches, as far as the sheet's edge where it reaches the border; null where it is not worth keeping.</summary>
@@ -52,7 +52,7 @@ public static class KeptRest
                 box.MinX - usable.MinX < NearMm ? 0 : box.MinX, box.MinY - usable.MinY < NearMm ? 0 : box.MinY,
                 usable.MaxX - box.MaxX < NearMm ? sheet.Width : box.MaxX, usable.MaxY - box.MaxY < NearMm ? sheet.Height : box.MaxY);
         }
-        return Of(name, Path.Rectangle(box.MinX, box.MinY, box.Width, box.Height).Flat.ToArray(), []);
+        return ToOffcut(name, Path.Rectangle(box.MinX, box.MinY, box.Width, box.Height).Flat.ToArray(), []);
     }
 
     /// <summary>The largest upright rectangle of a sheet that no piece touches, mm.</summary>
@@ -71,10 +71,10 @@ public static class KeptRest
     private static IEnumerable<Path> Outlines(SheetLayout sheet, Design design) =>
         sheet.Placements.Select(p => design.Find(p.Piece)?.Outline.Path.Map(p.Place)).OfType<Path>();
 
-    private static Region PaperOf(SheetLayout sheet) => Region.Of(
+    private static Region PaperOf(SheetLayout sheet) => Region.FromRings(
         (sheet.Outline ?? Path.Rectangle(0, 0, sheet.Width, sheet.Height)).Flat.ToArray(), [.. sheet.Blocked.Select(b => b.Flat.ToArray())]);
 
-    private static Offcut? Of(string name, Point[] outer, List<Point[]> holes)
+    private static Offcut? ToOffcut(string name, Point[] outer, List<Point[]> holes)
     {
         var home = Affine.Move(Box.Around(outer).Min * -1);
         var offcut = new Offcut(name, Ring(outer), [.. holes.Select(Ring)]);

@@ -8,7 +8,7 @@ namespace Falzkunst.Core.Nesting;
 /// <summary>An arrangement said in the words of its job.</summary>
 internal static class NestAnswer
 {
-    public static NestResult Of(NestTask task, Incumbent best)
+    public static NestResult FromIncumbent(NestTask task, Incumbent best)
     {
         var sheets = ImmutableArray.CreateBuilder<NestedSheet>();
         for (var b = 0; b < task.Boards.Length; b++)
@@ -23,14 +23,14 @@ internal static class NestAnswer
     private static NestPlacement Placement(NestTask task, int copy, Pose pose)
     {
         var (kind, number, _) = task.Copies[copy];
-        var stance = kind[pose.Stance];
+        var orientation = kind[pose.Orientation];
         if (task.Pins[copy] is not null)
         {
             // What is pinned keeps its place to the last bit.
             var pin = task.Job.Pins.First(p => p.Piece == kind.Piece.Id && p.Copy == number);
-            return new(kind.Piece.Id, number, pin.Place, stance.Degrees, stance.Mirrored);
+            return new(kind.Piece.Id, number, pin.Place, orientation.Degrees, orientation.Mirrored);
         }
-        return new(kind.Piece.Id, number, kind.Place(stance, pose.X, pose.Y), stance.Degrees, stance.Mirrored);
+        return new(kind.Piece.Id, number, kind.Place(orientation, pose.X, pose.Y), orientation.Degrees, orientation.Mirrored);
     }
 
     /// <summary>Sheets of a kind are counted from 1 without gaps, except where pins tell their numbers.</summary>

@@ -40,7 +40,7 @@ public static class NestCheck
 
     /// <summary>Every fault of a layout; none for a valid one.</summary>
     public static IEnumerable<NestFault> Faults(NestJob job, NestResult result) =>
-        Faults(job, result, job.Pieces.ToDictionary(p => p.Id, FlatShape.Of), _ => true);
+        Faults(job, result, job.Pieces.ToDictionary(p => p.Id, FlatShape.Flatten), _ => true);
 
     /// <summary>The faults that some copies have a part in.</summary>
     /// <param name="job">The job.</param>
@@ -55,8 +55,8 @@ public static class NestCheck
         {
             var sheet = sheets[result.Sheets[s].Sheet];
             var placed = result.Sheets[s].Placements.Select(p => shapes[p.Id].Map(p.Place)).ToList();
-            var zones = sheet.Blocked.Select(b => FlatShape.Of([b])).ToList();
-            var paper = sheet.Outline is { } o ? FlatShape.Of([o]) : null;
+            var zones = sheet.Blocked.Select(b => FlatShape.Flatten([b])).ToList();
+            var paper = sheet.Outline is { } o ? FlatShape.Flatten([o]) : null;
             for (var i = 0; i < placed.Count; i++)
             {
                 if (!concerns(i)) continue;
@@ -111,9 +111,9 @@ public static class NestCheck
         public Box Bounds { get; }
         public Point Corner => _rings[0][0];
 
-        public static FlatShape Of(NestPiece piece) => Of([piece.Outline, .. piece.Openings]);
+        public static FlatShape Flatten(NestPiece piece) => Flatten([piece.Outline, .. piece.Openings]);
 
-        public static FlatShape Of(IEnumerable<Path> paths) =>
+        public static FlatShape Flatten(IEnumerable<Path> paths) =>
             new([.. paths.Select(p => p.Segments.Any(s => s.IsCubic) ? Flattening.Flatten(p, Flat) : p.Flat.ToArray())]);
 
         public FlatShape Map(Affine map) => new([.. _rings.Select(r => r.Select(map.Apply).ToArray())]);

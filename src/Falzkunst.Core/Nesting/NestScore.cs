@@ -23,7 +23,7 @@ internal readonly record struct NestScore(double LeftArea, int NewSheets, double
     public bool IsBetterThan(NestScore other) => CompareTo(other) < 0;
 
     /// <summary>The score of an arrangement without overlaps.</summary>
-    public static NestScore Of(Arrangement at)
+    public static NestScore Evaluate(Arrangement at)
     {
         double left = 0, paper = 0;
         for (var i = 0; i < at.Task.Copies.Length; i++) if (at[i].Board < 0) left += at.Task.Copies[i].Kind.Area;

@@ -3,8 +3,8 @@ using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Nesting;
 
-/// <summary>Where a copy lies: on which board, in which of its kind's stances, and where its middle is there. Board -1 is nowhere.</summary>
-internal readonly record struct Pose(int Board, int Stance, double X, double Y)
+/// <summary>Where a copy lies: on which board, in which of its kind's orientations, and where its middle is there. Board -1 is nowhere.</summary>
+internal readonly record struct Pose(int Board, int Orientation, double X, double Y)
 {
     public static readonly Pose Nowhere = new(-1, 0, 0, 0);
 }
@@ -38,7 +38,7 @@ internal sealed class NestTask
             var board = Array.FindIndex(Boards, b => b.Sheet.Id == pin.Sheet && b.Number == pin.Number);
             if (copy < 0 || board < 0) continue;
             var at = pin.Place.Apply(Copies[copy].Kind.Middle);
-            Pins[copy] = new Pose(board, Copies[copy].Kind.StanceOf(pin.Place), at.X, at.Y);
+            Pins[copy] = new Pose(board, Copies[copy].Kind.OrientationOf(pin.Place), at.X, at.Y);
         }
     }
 

@@ -56,7 +56,7 @@ internal sealed class NestWorker
 
     private readonly Arrangement _at;
     private readonly Separation _separation;
-    private readonly Settling _settling;
+    private readonly ConstructivePlacement _settling;
     private readonly Dice _dice;
     private readonly double _area;
     private readonly double _spacedArea;
@@ -77,10 +77,10 @@ internal sealed class NestWorker
     {
         (_at, _dice) = (new Arrangement(task), dice);
         _separation = new Separation(_at, dice);
-        _settling = new Settling(_at, dice);
+        _settling = new ConstructivePlacement(_at, dice);
         _area = task.Copies.Sum(c => c.Kind.Area);
         _spacedArea = task.Copies.Sum(c => c.Kind.SpacedArea);
-        _smallest = task.Kinds.Length == 0 ? 0 : task.Kinds.Min(k => Enumerable.Range(0, Math.Min(k.StanceCount, 8)).Min(s => k[s].Bounds.Height));
+        _smallest = task.Kinds.Length == 0 ? 0 : task.Kinds.Min(k => Enumerable.Range(0, Math.Min(k.OrientationCount, 8)).Min(s => k[s].Bounds.Height));
         Best = new Incumbent(_at.Snapshot(), new NestScore(double.PositiveInfinity, 0, 0));
     }
 
@@ -94,7 +94,7 @@ internal sealed class NestWorker
     {
         _settling.PlaceAll(isOver);
         _begun = _at.Looks;
-        Best = new Incumbent(_at.Snapshot(), NestScore.Of(_at));
+        Best = new Incumbent(_at.Snapshot(), NestScore.Evaluate(_at));
     }
 
     public void Adopt(Incumbent other)
@@ -320,7 +320,7 @@ internal sealed class NestWorker
         var elsewhere = new List<int>();
         foreach (var copy in over)
         {
-            var range = _at.Range(_at.Stance(copy), last);
+            var range = _at.Range(_at.Orientation(copy), last);
             if (range.IsEmpty || _dice.Below(3) == 0) elsewhere.Add(copy);
             else _at.Put(copy, _at[copy] with { Y = Math.Clamp(_at[copy].Y, range.MinY, range.MaxY) });
         }
@@ -368,7 +368,7 @@ internal sealed class NestWorker
 
         void MoveTo(int copy, Pose there)
         {
-            var range = _at.Range(_at.Stance(copy), there.Board);
+            var range = _at.Range(_at.Orientation(copy), there.Board);
             if (range.IsEmpty) return;
             _at.Put(copy, _at[copy] with { Board = there.Board, X = Math.Clamp(there.X, range.MinX, range.MaxX), Y = Math.Clamp(there.Y, range.MinY, range.MaxY) });
         }
@@ -378,7 +378,7 @@ internal sealed class NestWorker
     private bool Take()
     {
         if (NestScore.Last(_at) is { } last) _settling.SlideUp(last);
-        var score = NestScore.Of(_at);
+        var score = NestScore.Evaluate(_at);
         if (!score.IsBetterThan(Best.Score)) return false;
         Best = new Incumbent(_at.Snapshot(), score);
         (_nearly, _nearlyDropped) = (null, null);

@@ -33,7 +33,7 @@ public sealed record NestEffort(TimeSpan Time, int Seed = 1, int? Rounds = null)
 public sealed record NestProgress(NestResult Best, int Rounds);
 
 /// <summary>
-/// Puts pieces on sheets in true shape: a first answer by <see cref="Settling"/>, then better ones by <see cref="Separation"/>
+/// Puts pieces on sheets in true shape: a first answer by <see cref="ConstructivePlacement"/>, then better ones by <see cref="Separation"/>
 /// until the time is over or nothing can be gained. Two workers go on from the best of both after each round
 /// (see docs/decisions/nesting-by-separation.md).
 /// </summary>
@@ -56,7 +56,7 @@ public static class Nester
         // The first answer is carried to its end: it is there soon, and a part of one is none.
         workers[0].Begin(() => stop.IsCancellationRequested);
         var best = workers[0].Best;
-        var answer = Valid(job, NestAnswer.Of(task, best));
+        var answer = Valid(job, NestAnswer.FromIncumbent(task, best));
         onBetter?.Invoke(new NestProgress(answer, 0));
         var betterAt = clock.Elapsed;
         for (var round = 1; !IsOver() && !(effort.Rounds < round) && !workers.Any(w => w.IsContent); round++)
@@ -66,7 +66,7 @@ public static class Nester
             foreach (var worker in workers)
             {
                 if (!worker.Best.Score.IsBetterThan(best.Score)) continue;
-                var better = NestAnswer.Of(task, worker.Best);
+                var better = NestAnswer.FromIncumbent(task, worker.Best);
                 // The search works in single precision with a little room to spare; what is handed out is checked against the true curves.
                 if (NestCheck.Faults(job, better).Any()) continue;
                 (best, answer, betterAt) = (worker.Best, better, clock.Elapsed);

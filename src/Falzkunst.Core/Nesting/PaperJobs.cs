@@ -25,7 +25,7 @@ public static class PaperJobs
             [.. design.Pieces.Where(p => p.Stock == stock.Key && p.Quantity > 0).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p)))],
             spacingMm);
         // What lies on sheets that are cut is no longer wanted there.
-        return now is null ? job : job with { Pins = [.. Pins(now with { Sheets = [.. now.Whole] }, job)] };
+        return now is null ? job : job with { Pins = [.. Pins(now with { Sheets = [.. now.Uncut] }, job)] };
     }
 
     internal static ImmutableArray<NestSheet> SheetsFor(Stock stock, Machine machine)
@@ -78,15 +78,15 @@ public static class PaperJobs
         return copies.All(p => NestCheck.IsAllowed(nested, Placed(p.Piece, p.Copy, p.Place)));
     });
 
-    internal static Turns TurnsOf(Piece piece) => piece.Lie switch
+    internal static Turns TurnsOf(Piece piece) => piece.AllowedTurns switch
     {
-        Lie.AsDrawn => Turns.None,
-        Lie.AlongGrain => Turns.Half,
-        Lie.AnyAngle => Turns.Free,
+        AllowedTurns.AsDrawn => Turns.None,
+        AllowedTurns.AlongGrain => Turns.Half,
+        AllowedTurns.AnyAngle => Turns.Free,
         _ => Turns.Quarters,
     };
 
-    private static Turns TurnsByHand(Piece piece) => piece.Lie is Lie.AsDrawn or Lie.AlongGrain ? TurnsOf(piece) : Turns.Free;
+    private static Turns TurnsByHand(Piece piece) => piece.AllowedTurns is AllowedTurns.AsDrawn or AllowedTurns.AlongGrain ? TurnsOf(piece) : Turns.Free;
 
     /// <summary>A layout as a nester's answer, to be checked as one.</summary>
     public static NestResult ResultOf(StockLayout layout)

@@ -32,7 +32,7 @@ public static class PaperPlacing
                 unplaced.AddRange(group.Select(p => new Unplaced(p.Id, p.Quantity * cards, new Unfit(UnfitCode.NoStock))));
                 continue;
             }
-            var job = PaperJobs.JobFor(design, stock, machine, spacingMm, cards, now?.Of(stock.Key, design));
+            var job = PaperJobs.JobFor(design, stock, machine, spacingMm, cards, now?.ForStock(stock.Key, design));
             if (!PaperJobs.PinsStand(job)) job = job with { Pins = [] };
             var layout = LayoutOf(Nester.Nest(job, effort), job, stock, $"{batch}-{group.Key}");
             sheets.AddRange(layout.Sheets.Select(s => Same(now, s, papers) is { } former ? s with { Id = former.Id } : s));

@@ -28,7 +28,7 @@ internal sealed class PieceKind
     private readonly Point[][] _own;
     private readonly IReadOnlyList<(Point, double)> _spacedPoles;
     private readonly IReadOnlyList<(Point, double)> _ownPoles;
-    private readonly ConcurrentDictionary<int, Stance> _stances = new();
+    private readonly ConcurrentDictionary<int, Orientation> _orientations = new();
     private readonly List<(double Degrees, bool Mirrored)> _turns;
 
     public PieceKind(NestPiece piece, int index, double spacing)
@@ -53,13 +53,13 @@ internal sealed class PieceKind
         _spaced = Rings(spacing < Clearance
             ? region.Grow(by, Corners.Sharp, 1)
             : region.Grow(by, Corners.Tangent, QuarterEdges));
-        (_ownPoles, _spacedPoles) = (Poles.Of(_own), Poles.Of(_spaced));
-        var hull = Region.Of(_spaced[0], []).Hull();
+        (_ownPoles, _spacedPoles) = (Poles.Find(_own), Poles.Find(_spaced));
+        var hull = Region.FromRings(_spaced[0], []).Hull();
         SpacedArea = _spaced.Select((r, i) => Math.Abs(Polygons.SignedArea(r)) * (i == 0 ? 1 : -1)).Sum();
         HullArea = Math.Abs(Polygons.SignedArea(hull));
         Reach = hull.Max(p => hull.Max(q => p.DistanceTo(q)));
         _turns = Told(piece, hull);
-        StanceCount = _turns.Count;
+        OrientationCount = _turns.Count;
     }
 
     public NestPiece Piece { get; }
@@ -84,14 +84,14 @@ internal sealed class PieceKind
     /// <summary>Largest distance between two of its points, mm.</summary>
     public double Reach { get; }
 
-    /// <summary>How many stances there are to choose from: 0 to below it.</summary>
-    public int StanceCount { get; }
+    /// <summary>How many orientations there are to choose from: 0 to below it.</summary>
+    public int OrientationCount { get; }
 
     /// <summary>The kind in one of its turns; made when first asked for, the same for all who ask.</summary>
-    public Stance this[int stance] => _stances.GetOrAdd(stance, Turned);
+    public Orientation this[int orientation] => _orientations.GetOrAdd(orientation, Turned);
 
-    /// <summary>The stance of a place that was given by hand; not one of those to choose from unless it is one of the allowed turns.</summary>
-    public int StanceOf(Affine place)
+    /// <summary>The orientation of a place that was given by hand; not one of those to choose from unless it is one of the allowed turns.</summary>
+    public int OrientationOf(Affine place)
     {
         var (degrees, mirrored) = place.AsTurn();
         if (Math.Abs(degrees - Math.Round(degrees)) < 1e-9) degrees = Math.Round(degrees) % 360;
@@ -101,34 +101,34 @@ internal sealed class PieceKind
         return _turns.Count - 1;
     }
 
-    /// <summary>The number of a stance of this kind.</summary>
-    public int StanceOf(Stance stance) => _turns.IndexOf((stance.Degrees, stance.Mirrored));
+    /// <summary>The number of a orientation of this kind.</summary>
+    public int OrientationOf(Orientation orientation) => _turns.IndexOf((orientation.Degrees, orientation.Mirrored));
 
     /// <summary>The map from the piece's own coordinates to a sheet's.</summary>
-    public Affine Place(Stance stance, double x, double y) => Linear(stance.Degrees, stance.Mirrored, Middle).Then(Affine.Move(x, y));
+    public Affine Place(Orientation orientation, double x, double y) => Linear(orientation.Degrees, orientation.Mirrored, Middle).Then(Affine.Move(x, y));
 
-    /// <summary>The spaced shape of a stance, smaller all round by so much, mm.</summary>
-    public Silhouette Smaller(int stance, double by)
+    /// <summary>The spaced shape of a orientation, smaller all round by so much, mm.</summary>
+    public CollisionShape Smaller(int orientation, double by)
     {
-        var rings = Rings(Region.Of(_spaced[0], _spaced[1..]).Grow(-by, Corners.Sharp, 1));
+        var rings = Rings(Region.FromRings(_spaced[0], _spaced[1..]).Grow(-by, Corners.Sharp, 1));
         if (rings.Length == 0) rings = _spaced;
-        var map = Linear(_turns[stance].Degrees, _turns[stance].Mirrored, new Point(0, 0));
-        return new Silhouette([.. rings.Select(r => r.Select(map.Apply).ToArray())], [.. Poles.Of(rings).Select(p => (map.Apply(p.Centre), p.Radius))], HullArea);
+        var map = Linear(_turns[orientation].Degrees, _turns[orientation].Mirrored, new Point(0, 0));
+        return new CollisionShape([.. rings.Select(r => r.Select(map.Apply).ToArray())], [.. Poles.Find(rings).Select(p => (map.Apply(p.Centre), p.Radius))], HullArea);
     }
 
     private static Affine Linear(double degrees, bool mirrored, Point middle) =>
         Affine.Move(middle * -1).Then(mirrored ? Affine.Scale(-1, 1) : Affine.Identity).Then(Affine.Turn(degrees));
 
-    private Stance Turned(int stance)
+    private Orientation Turned(int orientation)
     {
-        var (degrees, mirrored) = _turns[stance];
+        var (degrees, mirrored) = _turns[orientation];
         var map = Linear(degrees, mirrored, new Point(0, 0));
-        var spaced = Of(_spaced, _spacedPoles);
+        var spaced = Turn(_spaced, _spacedPoles);
         // The true curves' box: the flat own shape lies round them.
         var bounds = Piece.Outline.BoundsUnder(Linear(degrees, mirrored, Middle));
-        return new Stance(degrees, mirrored, spaced, Of(_own, _ownPoles), bounds);
+        return new Orientation(degrees, mirrored, spaced, Turn(_own, _ownPoles), bounds);
 
-        Silhouette Of(Point[][] rings, IReadOnlyList<(Point Centre, double Radius)> poles) =>
+        CollisionShape Turn(Point[][] rings, IReadOnlyList<(Point Centre, double Radius)> poles) =>
             new([.. rings.Select(r => r.Select(map.Apply).ToArray())], [.. poles.Select(p => (map.Apply(p.Centre), p.Radius))], HullArea);
     }
 
@@ -161,7 +161,7 @@ internal sealed class PieceKind
     private static Region Flat(List<Path> paths, double tolerance)
     {
         var rings = paths.Select(p => tolerance == 0 ? p.Flat.ToArray() : Flattening.Flatten(p, tolerance)).ToList();
-        return Region.Of(rings[0], rings[1..]);
+        return Region.FromRings(rings[0], rings[1..]);
     }
 
     /// <summary>Outer ring first, then openings. A piece that fell into parts is taken by all of their rings.</summary>

@@ -21,7 +21,7 @@ internal static class Poles
 
     /// <summary>The circles of a shape, the largest first; one at least.</summary>
     /// <param name="rings">Outline and openings in any direction.</param>
-    public static List<(Point Centre, double Radius)> Of(IReadOnlyList<Point[]> rings)
+    public static List<(Point Centre, double Radius)> Find(IReadOnlyList<Point[]> rings)
     {
         var balls = Balls(rings);
         var poles = new List<(Point Centre, double Radius)>();

@@ -51,7 +51,7 @@ internal sealed class Separation
     /// <summary>All overlaps together, unweighted, after the last <see cref="Run"/>.</summary>
     public double Loss { get; private set; }
 
-    private readonly record struct Sample(double Cost, int Stance, int Board, double X, double Y);
+    private readonly record struct Sample(double Cost, int Orientation, int Board, double X, double Y);
 
     /// <summary>Separates what lies in the arrangement now.</summary>
     /// <param name="patience">Rounds without progress until it gives up once.</param>
@@ -99,7 +99,7 @@ internal sealed class Separation
     }
 
     /// <summary>The place of least weighted overlap that sampling finds for a copy on the open boards.</summary>
-    public Pose? Best(int copy) => Search(copy, fromHere: false) is { } s ? new Pose(s.Board, s.Stance, s.X, s.Y) : null;
+    public Pose? Best(int copy) => Search(copy, fromHere: false) is { } s ? new Pose(s.Board, s.Orientation, s.X, s.Y) : null;
 
     /// <summary>All weights are one again.</summary>
     private void Forget()
@@ -121,13 +121,13 @@ internal sealed class Separation
             for (var i = 0; i < on.Length; i++)
             {
                 var copy = on[i];
-                var (stance, pose) = (_at.Stance(copy), _at[copy]);
-                var box = stance.Spaced.Box.Move(pose.X, pose.Y);
-                if (!_at.IsFixed(copy)) _sum[copy] += _trespass[copy] = _at.Trespass(stance, board, pose.X, pose.Y);
+                var (orientation, pose) = (_at.Orientation(copy), _at[copy]);
+                var box = orientation.Spaced.Box.Move(pose.X, pose.Y);
+                if (!_at.IsFixed(copy)) _sum[copy] += _trespass[copy] = _at.Trespass(orientation, board, pose.X, pose.Y);
                 for (var k = 0; k < i; k++)
                 {
                     if (_at.IsFixed(copy) && _at.IsFixed(on[k])) continue;
-                    var loss = _at.Overlap(stance, box, pose.X, pose.Y, on[k]);
+                    var loss = _at.Overlap(orientation, box, pose.X, pose.Y, on[k]);
                     if (loss > 0) Keep(copy, on[k], loss);
                 }
             }
@@ -164,8 +164,8 @@ internal sealed class Separation
             if (isOver()) break;
             if (Search(copy, fromHere: true) is not { } found) continue;
             var pose = _at[copy];
-            if (found.Stance == pose.Stance && found.Board == pose.Board && found.X == pose.X && found.Y == pose.Y) continue;
-            Move(copy, new Pose(found.Board, found.Stance, found.X, found.Y));
+            if (found.Orientation == pose.Orientation && found.Board == pose.Board && found.X == pose.X && found.Y == pose.Y) continue;
+            Move(copy, new Pose(found.Board, found.Orientation, found.X, found.Y));
         }
         Loss = Total();
     }
@@ -182,12 +182,12 @@ internal sealed class Separation
             _sum[other] = Sum(other);
         }
         _at.Put(copy, to);
-        _sum[copy] = _trespass[copy] = _at.Trespass(_at.Stance(copy), to.Board, to.X, to.Y);
-        var box = _at.Stance(copy).Spaced.Box.Move(to.X, to.Y);
+        _sum[copy] = _trespass[copy] = _at.Trespass(_at.Orientation(copy), to.Board, to.X, to.Y);
+        var box = _at.Orientation(copy).Spaced.Box.Move(to.X, to.Y);
         foreach (var other in _at.On(to.Board))
         {
             if (other == copy) continue;
-            var loss = _at.Overlap(_at.Stance(copy), box, to.X, to.Y, other);
+            var loss = _at.Overlap(_at.Orientation(copy), box, to.X, to.Y, other);
             if (loss > 0) Keep(copy, other, loss);
         }
     }
@@ -234,16 +234,16 @@ internal sealed class Separation
         float Gain(float loss) => LeastGain + (MostGain - LeastGain) * (loss / most);
     }
 
-    private double Cost(int copy, Stance stance, int board, double x, double y, double bound)
+    private double Cost(int copy, Orientation orientation, int board, double x, double y, double bound)
     {
-        double cost = _trespassWeight[copy] * _at.Trespass(stance, board, x, y);
-        var box = stance.Spaced.Box.Move(x, y);
+        double cost = _trespassWeight[copy] * _at.Trespass(orientation, board, x, y);
+        var box = orientation.Spaced.Box.Move(x, y);
         var row = copy * _count;
         foreach (var other in _at.On(board))
         {
             if (cost >= bound) return cost;
             if (other == copy) continue;
-            cost += _weight[row + other] * _at.Overlap(stance, box, x, y, other);
+            cost += _weight[row + other] * _at.Overlap(orientation, box, x, y, other);
         }
         return cost;
     }
@@ -255,10 +255,10 @@ internal sealed class Separation
         _best.Clear();
         if (fromHere && here.Board >= 0)
         {
-            var stance = _at.Stance(copy);
-            Offer(new Sample(Cost(copy, stance, here.Board, here.X, here.Y, double.PositiveInfinity), here.Stance, here.Board, here.X, here.Y));
-            // Round about where it lies, in any stance.
-            var (w, h) = (stance.Bounds.Width, stance.Bounds.Height);
+            var orientation = _at.Orientation(copy);
+            Offer(new Sample(Cost(copy, orientation, here.Board, here.X, here.Y, double.PositiveInfinity), here.Orientation, here.Board, here.X, here.Y));
+            // Round about where it lies, in any orientation.
+            var (w, h) = (orientation.Bounds.Width, orientation.Bounds.Height);
             var near = new Box(here.X - w / 2, here.Y - h / 2, here.X + w / 2, here.Y + h / 2);
             for (var i = 0; i < SamplesAround; i++) Try(here.Board, near);
         }
@@ -271,10 +271,10 @@ internal sealed class Separation
 
         void Try(int board, Box? near)
         {
-            var index = _dice.Below(kind.StanceCount);
-            if (kind.StanceCount > 8 && near is not null && _dice.Below(2) == 0) index = here.Stance;
-            var stance = kind[index];
-            var range = _at.Range(stance, board);
+            var index = _dice.Below(kind.OrientationCount);
+            if (kind.OrientationCount > 8 && near is not null && _dice.Below(2) == 0) index = here.Orientation;
+            var orientation = kind[index];
+            var range = _at.Range(orientation, board);
             if (range.IsEmpty) return;
             if (near is { } n)
             {
@@ -283,16 +283,16 @@ internal sealed class Separation
             }
             var (x, y) = (_dice.Between(range.MinX, range.MaxX), _dice.Between(range.MinY, range.MaxY));
             var bound = _best.Count < Walked ? double.PositiveInfinity : _best[^1].Cost;
-            Offer(new Sample(Cost(copy, stance, board, x, y, bound), index, board, x, y));
+            Offer(new Sample(Cost(copy, orientation, board, x, y, bound), index, board, x, y));
         }
 
         void Offer(Sample s)
         {
-            var reach = 0.1 * Math.Min(kind[s.Stance].Bounds.Width, kind[s.Stance].Bounds.Height);
+            var reach = 0.1 * Math.Min(kind[s.Orientation].Bounds.Width, kind[s.Orientation].Bounds.Height);
             for (var i = 0; i < _best.Count; i++)
             {
                 // One of two that are nearly the same place.
-                if (_best[i].Board != s.Board || _best[i].Stance != s.Stance || Math.Abs(_best[i].X - s.X) > reach || Math.Abs(_best[i].Y - s.Y) > reach) continue;
+                if (_best[i].Board != s.Board || _best[i].Orientation != s.Orientation || Math.Abs(_best[i].X - s.X) > reach || Math.Abs(_best[i].Y - s.Y) > reach) continue;
                 if (s.Cost >= _best[i].Cost) return;
                 _best.RemoveAt(i);
                 break;
@@ -316,9 +316,9 @@ internal sealed class Separation
     private Sample Walk(int copy, Sample from, double first, double last)
     {
         var kind = _at.Task.Copies[copy].Kind;
-        var stance = kind[from.Stance];
-        var range = _at.Range(stance, from.Board);
-        var size = Math.Min(stance.Bounds.Width, stance.Bounds.Height);
+        var orientation = kind[from.Orientation];
+        var range = _at.Range(orientation, from.Board);
+        var size = Math.Min(orientation.Bounds.Width, orientation.Bounds.Height);
         var (stepX, stepY, end) = (first * size, first * size, last * size);
         var best = from;
         while (best.Cost > 0 && (stepX > end || stepY > end))
@@ -330,7 +330,7 @@ internal sealed class Separation
             {
                 var (x, y) = (Math.Clamp(best.X + sign * dx, range.MinX, range.MaxX), Math.Clamp(best.Y + sign * dy, range.MinY, range.MaxY));
                 if (x == best.X && y == best.Y) continue;
-                var cost = Cost(copy, stance, from.Board, x, y, best.Cost);
+                var cost = Cost(copy, orientation, from.Board, x, y, best.Cost);
                 if (cost >= best.Cost) continue;
                 best = best with { Cost = cost, X = x, Y = y };
                 improved = true;

@@ -25,7 +25,7 @@ public sealed class Turns : IEquatable<Turns>
 
     /// <summary>These turns and no others.</summary>
     /// <exception cref="ArgumentException">None is given, or one is not a number.</exception>
-    public static Turns Of(IEnumerable<double> degrees)
+    public static Turns FromDegrees(IEnumerable<double> degrees)
     {
         var all = degrees.Select(d => double.IsFinite(d) ? (d % 360 + 360) % 360 : throw new ArgumentException("A turn is a number of degrees.", nameof(degrees)))
             .Distinct().Order().ToImmutableArray();
@@ -33,7 +33,7 @@ public sealed class Turns : IEquatable<Turns>
     }
 
     /// <summary>Every so many degrees, from 0 on.</summary>
-    public static Turns Every(double step) => Of(Enumerable.Range(0, (int)Math.Ceiling(360 / Math.Clamp(step, 1, 360) - 1e-9)).Select(i => i * Math.Clamp(step, 1, 360)));
+    public static Turns Every(double step) => FromDegrees(Enumerable.Range(0, (int)Math.Ceiling(360 / Math.Clamp(step, 1, 360) - 1e-9)).Select(i => i * Math.Clamp(step, 1, 360)));
 
     public bool Equals(Turns? other) => other is not null && IsFree == other.IsFree && Degrees.SequenceEqual(other.Degrees);
     public override bool Equals(object? obj) => Equals(obj as Turns);

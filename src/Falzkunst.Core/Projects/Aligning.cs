@@ -35,7 +35,7 @@ public static class Aligning
         var target = to switch
         {
             AlignTo.Card => Box.FromSize(project.SetOut.Card.OpenWidth, project.SetOut.Card.OpenHeight),
-            AlignTo.Piece when what.IsLines => Picked.Whole(what.OnlyPiece()).Box(design),
+            AlignTo.Piece when what.IsLines => Picked.OfPieces(what.OnlyPiece()).Box(design),
             AlignTo.Piece => throw new EditRefused(Reason.AlignLinesOnly),
             _ when boxes.Length < 2 => throw new EditRefused(Reason.AlignTwo),
             _ => what.Box(design),

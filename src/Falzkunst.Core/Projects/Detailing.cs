@@ -17,7 +17,7 @@ public static class Detailing
         var p = design.Require(piece);
         // Refused before the neighbours are looked for, which an amount out of reach would make long.
         if (how.Refusal is { } refusal) throw refusal;
-        return Thickening.Of(p, how, Neighbours.Rings(p, design, how.ReachMm));
+        return Thickening.Grow(p, how, Neighbours.Rings(p, design, how.ReachMm));
     }
 
     /// <summary>Pieces made stronger, one after the other, so that neighbours keep off each other as they are by then.</summary>
@@ -49,11 +49,11 @@ public static class Detailing
             drawer.Stock(border.Stock);
             var at = design.Pieces.IndexOf(design.Require(piece));
             var below = borders.Count(b => b.ByMm >= 0 && b.ByMm < border.ByMm);
-            foreach (var rings in Borders.Of(of, border))
+            foreach (var rings in Borders.Offset(of, border))
             {
                 var lines = rings.Select(ring => new Line("", ring, Operation.Cut, Look.DrawnHere, null, null));
                 var name = PieceNaming.Free(border.RingMm is null ? $"Border of {of.Name}" : $"Ring round {of.Name}", names);
-                var made = Piece.Of("", name, border.Stock, of.Place, lines).AtHome() with { Quantity = of.Quantity };
+                var made = Piece.FromLines("", name, border.Stock, of.Place, lines).AtHome() with { Quantity = of.Quantity };
                 design = design.Plus(border.ByMm < 0 ? at + 1 : Math.Max(0, at - below), [made]);
                 at = design.Pieces.IndexOf(design.Require(piece));
             }
@@ -69,7 +69,7 @@ public static class Detailing
         foreach (var id in pieces)
         {
             var piece = Arranging.Unlocked(design.Require(id));
-            if (pieces.Length > 1 && SmallThings.Of(piece, sizeMm).IsEmpty) continue;
+            if (pieces.Length > 1 && SmallThings.Find(piece, sizeMm).IsEmpty) continue;
             found = true;
             design = SmallThings.Without(piece, sizeMm, keys) is { } left
                 ? design.With(id, _ => left)

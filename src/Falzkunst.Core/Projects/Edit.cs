@@ -6,12 +6,12 @@ namespace Falzkunst.Core.Projects;
 
 /// <summary>A named change with its parameters. <see cref="Edits.Apply"/> gives the project after it.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "edit")]
-[JsonDerivedType(typeof(SettleSetOut), "settle-set-out")]
+[JsonDerivedType(typeof(ChangeSetOut), "settle-set-out")]
 [JsonDerivedType(typeof(BringInArt), "bring-in-art")]
 [JsonDerivedType(typeof(SetOperation), "set-operation")]
 [JsonDerivedType(typeof(SetOperationOfLook), "set-operation-of-look")]
 [JsonDerivedType(typeof(CloseOutline), "close-outline")]
-[JsonDerivedType(typeof(ChangeManner), "change-manner")]
+[JsonDerivedType(typeof(ChangeLineSettings), "change-manner")]
 [JsonDerivedType(typeof(SetInk), "set-ink")]
 [JsonDerivedType(typeof(ApplyRules), "apply-rules")]
 [JsonDerivedType(typeof(MovePicked), "move")]
@@ -59,7 +59,7 @@ namespace Falzkunst.Core.Projects;
 [JsonDerivedType(typeof(MovePlacements), "move-placements")]
 [JsonDerivedType(typeof(SendPlacements), "send-placements")]
 [JsonDerivedType(typeof(KeepRest), "keep-rest")]
-[JsonDerivedType(typeof(SetLie), "set-lie")]
+[JsonDerivedType(typeof(SetAllowedTurns), "set-lie")]
 public abstract record Edit
 {
     /// <summary>What it did, for the history, in the past tense.</summary>
@@ -68,7 +68,7 @@ public abstract record Edit
 }
 
 /// <summary>Card, machine, units and number of cards, all at once.</summary>
-public sealed record SettleSetOut(SetOut SetOut) : Edit
+public sealed record ChangeSetOut(SetOut SetOut) : Edit
 {
     public override string Sentence => "Settled card and machine";
 }

@@ -37,7 +37,7 @@ public static class Edits
 
     private static Project Applied(Project project, Edit edit, Drawer drawer) => edit switch
     {
-        SettleSetOut e => Settle(project, e.SetOut, drawer),
+        ChangeSetOut e => ChangeSetOut(project, e.SetOut, drawer),
         BringInArt e => project with { Design = Add(project.Design, e.Pieces, e.Art) },
         BringInPieces e => project with { Design = Add(project.Design, e.Pieces, null) },
         SetOperation e => project with { Design = Working.Each(project.Design, e.Lines, l => l.With(e.Operation)) },
@@ -57,9 +57,9 @@ public static class Edits
         MovePlacements e => Placing.Move(project, e),
         SendPlacements e => Placing.Send(project, e, drawer),
         KeepRest e => Placing.Keep(project, e),
-        SetLie e => Placing.Set(project, e),
+        SetAllowedTurns e => Placing.Set(project, e),
         KeepArt => project,
-        ChangeManner e => project with { Design = Working.With(project.Design, e) },
+        ChangeLineSettings e => project with { Design = Working.With(project.Design, e) },
         SetInk e => project with { Design = Working.With(project.Design, e) },
         AddEdgeLine e => project with { Design = Reworking.AlongEdge(project.Design, e) },
         MakePlain e => project with { Design = Reworking.MakePlain(project.Design, e.Items) },
@@ -111,7 +111,7 @@ public static class Edits
         return design with { Pieces = design.Pieces.Remove(piece).Insert(edit.Layer - 1, piece) };
     }
 
-    private static Project Settle(Project project, SetOut setOut, Drawer drawer)
+    private static Project ChangeSetOut(Project project, SetOut setOut, Drawer drawer)
     {
         drawer.Machine(setOut.Machine);
         if (setOut.Cards is < 1 or > MostCards) throw EditRefused.Range(Measure.Cards, 1, MostCards, "cards");
@@ -168,7 +168,7 @@ public static class Edits
     private static Project OnSheets(Project project, PutOnSheets edit, Drawer drawer)
     {
         if (project.Design.Pieces.IsEmpty) throw new EditRefused(Reason.NoPieces);
-        var spaced = Settle(project, project.SetOut with { SpacingMm = edit.SpacingMm }, drawer);
+        var spaced = ChangeSetOut(project, project.SetOut with { SpacingMm = edit.SpacingMm }, drawer);
         var copies = spaced.Design.Pieces.Sum(p => (long)p.Quantity) * spaced.SetOut.Cards;
         if (copies > NestRules.MostCopies)
             throw new EditRefused(Reason.TooManyCopies, copies, NestRules.MostCopies);

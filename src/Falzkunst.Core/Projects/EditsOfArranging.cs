@@ -77,12 +77,12 @@ public sealed record OrderPiece(string Piece, int Layer) : Edit
 
 public sealed record HidePieces(ImmutableArray<string> Pieces, bool Hidden) : Edit
 {
-    public override string Sentence => $"{(Hidden ? "Hid" : "Showed")} {Picked.Whole(Pieces).InWords()}";
+    public override string Sentence => $"{(Hidden ? "Hid" : "Showed")} {Picked.OfPieces(Pieces).InWords()}";
 }
 
 public sealed record LockPieces(ImmutableArray<string> Pieces, bool Locked) : Edit
 {
-    public override string Sentence => $"{(Locked ? "Locked" : "Unlocked")} {Picked.Whole(Pieces).InWords()}";
+    public override string Sentence => $"{(Locked ? "Locked" : "Unlocked")} {Picked.OfPieces(Pieces).InWords()}";
 }
 
 /// <summary>Lines that keep their size however their piece is scaled.</summary>

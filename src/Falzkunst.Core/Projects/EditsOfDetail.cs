@@ -7,7 +7,7 @@ namespace Falzkunst.Core.Projects;
 /// <summary>Pieces made stronger.</summary>
 public sealed record ThickenPieces(ImmutableArray<string> Pieces, Thicken How) : Edit
 {
-    public override string Sentence => $"Thickened {Picked.Whole(Pieces).InWords()} {How.InWords()}";
+    public override string Sentence => $"Thickened {Picked.OfPieces(Pieces).InWords()} {How.InWords()}";
 }
 
 /// <summary>A stronger form of a piece kept aside; the piece stays as it is.</summary>

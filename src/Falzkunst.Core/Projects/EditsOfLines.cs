@@ -6,7 +6,7 @@ using Falzkunst.Core.Geometry;
 namespace Falzkunst.Core.Projects;
 
 /// <summary>One part of how lines are worked.</summary>
-public enum MannerPart
+public enum LineSettingsPart
 {
     Fold,
     HalfCut,
@@ -31,7 +31,7 @@ public enum MannerPart
 /// <param name="Lines">The lines, on as many pieces as they lie on.</param>
 /// <param name="Parts">What changes.</param>
 /// <param name="To">Holds the new values of those parts; null there is the plain way, or the stock's setting.</param>
-public sealed record ChangeManner(ImmutableArray<PickedLines> Lines, ImmutableArray<MannerPart> Parts, Manner To) : Edit
+public sealed record ChangeLineSettings(ImmutableArray<PickedLines> Lines, ImmutableArray<LineSettingsPart> Parts, LineSettings To) : Edit
 {
     public override string Sentence => $"Set how {Picked.OfLines(Lines).InWords()} {(Picked.OfLines(Lines).Count == 1 ? "is" : "are")} worked";
 }

@@ -73,7 +73,7 @@ public sealed record KeepRest(string Sheet, string Rest) : Edit
 }
 
 /// <summary>How pieces may be turned on their sheets.</summary>
-public sealed record SetLie(ImmutableArray<string> Pieces, Lie Lie) : Edit
+public sealed record SetAllowedTurns(ImmutableArray<string> Pieces, [property: JsonPropertyName("lie")] AllowedTurns AllowedTurns) : Edit
 {
     public override string Sentence => $"Set how {(Pieces.Length == 1 ? "a piece" : $"{Pieces.Length} pieces")} may lie";
 }

@@ -20,7 +20,7 @@ public sealed record LeastWidth(double Mm, bool IsOwn, Stock? Stock)
     /// <param name="setOut">What is settled for the project.</param>
     /// <param name="stock">Key of the stock.</param>
     /// <param name="drawer">Stocks at hand.</param>
-    public static LeastWidth Of(SetOut setOut, string stock, Drawer drawer)
+    public static LeastWidth ForStock(SetOut setOut, string stock, Drawer drawer)
     {
         if (drawer.Stocks.FirstOrDefault(s => s.Key == stock) is not { } paper) return new(Unknown, false, null);
         return setOut.LeastWidths.TryGetValue(stock, out var own) ? new(own, true, paper) : new(paper.NarrowestFor(Tool.Blade), false, paper);

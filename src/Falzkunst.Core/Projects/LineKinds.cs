@@ -11,20 +11,20 @@ namespace Falzkunst.Core.Projects;
 /// <param name="Lines">Ids of the lines.</param>
 /// <param name="LengthMm">Length of all of them together.</param>
 /// <param name="Ink">Colour of pen or foil.</param>
-/// <param name="Manner">How they are worked; null for the plain way.</param>
+/// <param name="Settings">How they are worked; null for the plain way.</param>
 /// <param name="Key">Short text that tells the kind from other kinds, the same on all pieces.</param>
 public sealed record LineKind(
-    string Name, Operation Operation, Look Look, ImmutableArray<string> Lines, double LengthMm, string? Ink, Manner? Manner, string Key)
+    string Name, Operation Operation, Look Look, ImmutableArray<string> Lines, double LengthMm, string? Ink, LineSettings? Settings, string Key)
 {
     /// <summary>The kinds of a piece: the outline's first, then in the order in which they were painted.</summary>
-    public static List<LineKind> Of(Piece piece) => [.. Groups(piece).Select(g => Of(piece, [.. g]))];
+    public static List<LineKind> OnPiece(Piece piece) => [.. Groups(piece).Select(g => FromLines(piece, [.. g]))];
 
     /// <summary>The kinds of several pieces, each with the pieces that have lines of it; first come those of the first piece.</summary>
-    public static List<(LineKind Kind, ImmutableArray<PickedLines> On)> Of(IReadOnlyList<Piece> pieces) =>
+    public static List<(LineKind Kind, ImmutableArray<PickedLines> On)> OnPieces(IReadOnlyList<Piece> pieces) =>
     [
         .. pieces.SelectMany(p => Groups(p).Select(g => (Piece: p, Lines: g.ToList()))).GroupBy(g => KeyOf(g.Lines[0])).Select(same =>
         {
-            var kinds = same.Select(s => Of(s.Piece, s.Lines)).ToList();
+            var kinds = same.Select(s => FromLines(s.Piece, s.Lines)).ToList();
             var all = kinds[0] with { Lines = [.. kinds.SelectMany(k => k.Lines)], LengthMm = kinds.Sum(k => k.LengthMm) };
             return (all, same.Select((s, i) => new PickedLines(s.Piece.Id, kinds[i].Lines)).ToImmutableArray());
         }),
@@ -33,26 +33,26 @@ public sealed record LineKind(
     /// <summary>Short text that tells the kind of a line from other kinds, the same on all pieces.</summary>
     public static string KeyOf(Line line)
     {
-        var text = string.Create(CultureInfo.InvariantCulture, $"{line.Look}|{line.Operation}|{line.Ink}|{line.Manner}");
+        var text = string.Create(CultureInfo.InvariantCulture, $"{line.Look}|{line.Operation}|{line.Ink}|{line.Settings}");
         return ContentHash.Short(text, KeyLength);
     }
 
     /// <summary>Enough that two kinds of one project do not meet by chance.</summary>
     private const int KeyLength = 10;
 
-    private static IEnumerable<IGrouping<(Look, Operation, string?, Manner?), Line>> Groups(Piece piece) =>
-        piece.Drawn.GroupBy(l => (l.Look, l.Operation, l.Ink, l.Manner));
+    private static IEnumerable<IGrouping<(Look, Operation, string?, LineSettings?), Line>> Groups(Piece piece) =>
+        piece.Drawn.GroupBy(l => (l.Look, l.Operation, l.Ink, l.Settings));
 
-    private static LineKind Of(Piece piece, List<Line> lines)
+    private static LineKind FromLines(Piece piece, List<Line> lines)
     {
         var first = lines[0];
-        return new LineKind(NameOf(piece, lines), first.Operation, first.Look, [.. lines.Select(l => l.Id).Distinct()], lines.Sum(l => l.Path.Length), first.Ink, first.Manner, KeyOf(first));
+        return new LineKind(NameOf(piece, lines), first.Operation, first.Look, [.. lines.Select(l => l.Id).Distinct()], lines.Sum(l => l.Path.Length), first.Ink, first.Settings, KeyOf(first));
     }
 
     /// <summary>What is not plain about how they are worked, as it follows the operation: ", mountain fold, left out".</summary>
     public string MannerInWords()
     {
-        if (Manner is not { } m) return "";
+        if (Settings is not { } m) return "";
         var words = new List<string>();
         if (m.Fold is { } fold) words.Add($"{fold.ToString().ToLowerInvariant()} fold");
         if (m.HalfCut) words.Add("half cut");

@@ -17,7 +17,7 @@ public sealed record Picked(ImmutableArray<string> Pieces, ImmutableArray<Picked
 {
     public static readonly Picked Nothing = new([], []);
 
-    public static Picked Whole(params ImmutableArray<string> pieces) => new(pieces, []);
+    public static Picked OfPieces(params ImmutableArray<string> pieces) => new(pieces, []);
 
     public static Picked OfLines(params ImmutableArray<PickedLines> lines) => new([], lines);
 

@@ -14,8 +14,8 @@ internal static class Placing
         if (edit.Layout is not { } layout) throw new EditRefused(Reason.NothingSettled);
         if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || !project.WasAskedForThese(edit.MadeFor, edit.Stock))
             throw new EditRefused(Reason.SettledStale);
-        var now = sheets.Of(edit.Stock, project.Design);
-        now.DemandWhole();
+        var now = sheets.ForStock(edit.Stock, project.Design);
+        now.DemandUncut();
         var settled = layout.Sheets.SelectMany(s => s.Placements).ToHashSet();
         if (now.Sheets.SelectMany(s => s.Placements).Any(p => p.Pinned && !settled.Contains(p)))
             throw new EditRefused(Reason.SettledPins);
@@ -46,8 +46,8 @@ internal static class Placing
         var (sheets, from) = Require(project, edit.Sheet);
         var (_, to) = Require(project, edit.To);
         if (to.Stock != from.Stock) throw new EditRefused(Reason.OtherStock);
-        var now = sheets.Of(from.Stock, project.Design);
-        now.DemandWhole();
+        var now = sheets.ForStock(from.Stock, project.Design);
+        now.DemandUncut();
         var copies = Require(from, edit.Copies);
         var there = copies.Select(p => p with { Place = p.Place.Then(edit.Map), Pinned = true }).ToList();
         var hand = Refusing(() => new HandPlacing(now, project.Design, sheets.SpacingMm));
@@ -67,7 +67,7 @@ internal static class Placing
         }
         var full = to with { Placements = [.. to.Placements, .. came] };
         var after = Lifted(project, from, copies, l => l with { Sheets = edit.To is null ? l.Sheets.Add(full) : [.. l.Sheets.Select(s => s.Id == to.Id ? full : s)] });
-        var layout = after.Sheets!.Of(to.Stock, project.Design);
+        var layout = after.Sheets!.ForStock(to.Stock, project.Design);
         var job = PaperJobs.JobFor(project.Design, drawer.Stock(to.Stock), drawer.Machine(project.SetOut.Machine), project.Sheets!.SpacingMm, project.SetOut.Cards, layout);
         return Refusing(() => NestCheck.Faults(job, PaperJobs.ResultOf(layout)).Any()) ? throw new EditRefused(Reason.SettledStale) : after;
     }
@@ -78,8 +78,8 @@ internal static class Placing
         var (sheets, from) = Require(project, edit.Sheet);
         var copies = Require(from, edit.Copies);
         var stock = drawer.Stock(from.Stock);
-        var layout = sheets.Of(from.Stock, project.Design);
-        layout.DemandWhole();
+        var layout = sheets.ForStock(from.Stock, project.Design);
+        layout.DemandUncut();
         var to = edit.To is { } id ? Require(project, id).Sheet
             : PaperPlacing.OneMore(layout, stock, drawer.Machine(project.SetOut.Machine), edit.Size ?? "", SheetLayouts.BatchKey(edit.Batch)) ?? throw new EditRefused(Reason.NoFurtherSheet, edit.Size ?? "", stock.Name);
         return to.Id == from.Id || to.Stock != from.Stock ? throw new EditRefused(Reason.SameSheet) : (from, to, copies);
@@ -94,12 +94,12 @@ internal static class Placing
     }
 
     /// <summary>Sets how pieces may lie; where they lie so already, their sheets stay as they are.</summary>
-    public static Project Set(Project project, SetLie edit)
+    public static Project Set(Project project, SetAllowedTurns edit)
     {
-        var after = project with { Design = edit.Pieces.Aggregate(project.Design, (d, id) => d.With(id, p => p with { Lie = edit.Lie })) };
+        var after = project with { Design = edit.Pieces.Aggregate(project.Design, (d, id) => d.With(id, p => p with { AllowedTurns = edit.AllowedTurns })) };
         if (!project.SheetsAreCurrent) return after;
         var stands = after.Design.Pieces.Where(p => edit.Pieces.Contains(p.Id)).Select(p => p.Stock).Distinct()
-            .All(stock => PaperJobs.AllowsTurns(project.Sheets!.Of(stock, after.Design), after.Design));
+            .All(stock => PaperJobs.AllowsTurns(project.Sheets!.ForStock(stock, after.Design), after.Design));
         return stands ? after with { Sheets = project.Sheets! with { MadeFor = after.LayoutFingerprint() } } : after;
     }
 
@@ -120,7 +120,7 @@ internal static class Placing
     private static Project Lifted(Project project, SheetLayout off, List<Placement> copies, Func<StockLayout, StockLayout> change)
     {
         var lifted = project.Sheets!.With(off, off with { Placements = [.. off.Placements.Where(p => !copies.Contains(p))] });
-        return project with { Sheets = lifted.With(change(lifted.Of(off.Stock, project.Design)).Tidy(), project.Design) };
+        return project with { Sheets = lifted.With(change(lifted.ForStock(off.Stock, project.Design)).Tidy(), project.Design) };
     }
 
     /// <summary>Does what a nester may refuse.</summary>

@@ -37,7 +37,7 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
         foreach (var p in pieces)
         {
             text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.Paper.Hash}");
-            if (p.Lie != default) text.Append(CultureInfo.InvariantCulture, $",{p.Lie}");
+            if (p.AllowedTurns != default) text.Append(CultureInfo.InvariantCulture, $",{p.AllowedTurns}");
         }
         // How the lines are worked changes what runs, and where the paper lies only where a closed line is cut through or no longer is.
         return ContentHash.Short(text.ToString(), 16);

@@ -33,7 +33,7 @@ public static class Reworking
         if (onto is not null) return design.With(onto, p => Arranging.Unlocked(p).Plus(line.Under(p.Place.Inverse())));
         if (operation != Operation.Cut || !path.IsClosed) return design.PlusLoose(line);
         var name = PieceNaming.Wished(char.ToUpperInvariant(shape.Word[0]) + shape.Word[1..], design);
-        return design.Plus(design.Pieces.Length, [Piece.Of("", name, stock, Affine.Identity, [line]).AtHome()]);
+        return design.Plus(design.Pieces.Length, [Piece.FromLines("", name, stock, Affine.Identity, [line]).AtHome()]);
     }
 
     /// <summary>A line along the edge of a piece, which follows its outline from then on.</summary>
@@ -102,8 +102,8 @@ public static class Reworking
             var inside = new RegionIndex([ring.Path.Flat.ToArray()]);
             var within = whole.Lines.Skip(1).Where(l => !ids.Contains(l.Id) && !gone.Contains(l.Id) && inside.Contains(Sampling.Midpoints(l.Path, 1, 8)[0])).ToList();
             gone.UnionWith(within.Select(l => l.Id));
-            var part = Piece.Of("", PieceNaming.Free(whole.Name, names), whole.Stock, whole.Place, [(Line)ring.With(Operation.Cut), .. within]);
-            parts.Add(part.AtHome() with { Quantity = whole.Quantity, Lie = whole.Lie, Art = whole.Art });
+            var part = Piece.FromLines("", PieceNaming.Free(whole.Name, names), whole.Stock, whole.Place, [(Line)ring.With(Operation.Cut), .. within]);
+            parts.Add(part.AtHome() with { Quantity = whole.Quantity, AllowedTurns = whole.AllowedTurns, Art = whole.Art });
         }
         // A line that stays in place of a part taken out of it is cut there: else no opening would be left.
         var left = keepOpenings ? whole.EachLine(ids, l => l.IsCutThrough ? l : (Line)l.With(Operation.Cut)).Without(gone) : whole.Without(gone);

@@ -3,7 +3,7 @@ using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Core.Projects;
 
-/// <summary>How lines are worked: manner, ink, and look rules applied to what is there.</summary>
+/// <summary>How lines are worked: settings, ink, and look rules applied to what is there.</summary>
 public static class Working
 {
     public const double LeastTipMm = 0.05;
@@ -36,10 +36,10 @@ public static class Working
 
     /// <summary>The design with some parts of how lines are worked changed, and no other.</summary>
     /// <exception cref="EditRefused">A number is out of reach, or the lines are gone.</exception>
-    public static Design With(Design design, ChangeManner edit)
+    public static Design With(Design design, ChangeLineSettings edit)
     {
         Check(edit.To);
-        return Each(design, edit.Lines, l => l.With(Changed(l.Way, edit)));
+        return Each(design, edit.Lines, l => l.With(Changed(l.EffectiveSettings, edit)));
     }
 
     /// <exception cref="EditRefused">Not a colour, or the lines have neither pen nor foil.</exception>
@@ -50,41 +50,41 @@ public static class Working
         return Each(design, edit.Lines, l => l.Operation is Operation.Draw or Operation.Foil ? l with { Ink = ink } : throw new EditRefused(Reason.NoInk));
     }
 
-    private static Manner Changed(Manner now, ChangeManner edit)
+    private static LineSettings Changed(LineSettings now, ChangeLineSettings edit)
     {
         var to = edit.To;
         foreach (var part in edit.Parts)
         {
             now = part switch
             {
-                MannerPart.Fold => now with { Fold = to.Fold },
-                MannerPart.HalfCut => now with { HalfCut = to.HalfCut },
-                MannerPart.FromBack => now with { FromBack = to.FromBack },
-                MannerPart.LeftOut => now with { LeftOut = to.LeftOut },
-                MannerPart.Dash => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { DashMm = (to.Dashes ?? PerforationDashes.Usual).DashMm }) },
-                MannerPart.Gap => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { GapMm = (to.Dashes ?? PerforationDashes.Usual).GapMm }) },
-                MannerPart.Tip => now with { TipMm = to.TipMm },
-                MannerPart.Fill => now with { Fill = to.Fill is { } fill ? (now.Fill ?? new AreaFill(fill.Pattern)) with { Pattern = fill.Pattern } : null },
-                MannerPart.FillDistance => now with { Fill = now.Fill is { } fill ? fill with { DistanceMm = to.Fill?.DistanceMm } : null },
-                MannerPart.FillAngle => now with { Fill = now.Fill is { } fill ? fill with { AngleDegrees = to.Fill?.AngleDegrees ?? AreaFill.UsualAngleDegrees } : null },
-                _ => now with { Settings = Changed(now.Settings ?? new(), part, to.Settings ?? new()) },
+                LineSettingsPart.Fold => now with { Fold = to.Fold },
+                LineSettingsPart.HalfCut => now with { HalfCut = to.HalfCut },
+                LineSettingsPart.FromBack => now with { FromBack = to.FromBack },
+                LineSettingsPart.LeftOut => now with { LeftOut = to.LeftOut },
+                LineSettingsPart.Dash => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { DashMm = (to.Dashes ?? PerforationDashes.Usual).DashMm }) },
+                LineSettingsPart.Gap => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { GapMm = (to.Dashes ?? PerforationDashes.Usual).GapMm }) },
+                LineSettingsPart.Tip => now with { TipMm = to.TipMm },
+                LineSettingsPart.Fill => now with { Fill = to.Fill is { } fill ? (now.Fill ?? new AreaFill(fill.Pattern)) with { Pattern = fill.Pattern } : null },
+                LineSettingsPart.FillDistance => now with { Fill = now.Fill is { } fill ? fill with { DistanceMm = to.Fill?.DistanceMm } : null },
+                LineSettingsPart.FillAngle => now with { Fill = now.Fill is { } fill ? fill with { AngleDegrees = to.Fill?.AngleDegrees ?? AreaFill.UsualAngleDegrees } : null },
+                _ => now with { Tool = Changed(now.Tool ?? new(), part, to.Tool ?? new()) },
             };
         }
         return now;
     }
 
-    private static SettingsChange? Changed(SettingsChange now, MannerPart part, SettingsChange to)
+    private static ToolSettingsChange? Changed(ToolSettingsChange now, LineSettingsPart part, ToolSettingsChange to)
     {
         var changed = part switch
         {
-            MannerPart.Force => now with { ForceGrams = to.ForceGrams },
-            MannerPart.Speed => now with { SpeedMmPerSecond = to.SpeedMmPerSecond },
-            MannerPart.BladeOut => now with { BladeOutMm = to.BladeOutMm },
-            MannerPart.Temperature => now with { TemperatureCelsius = to.TemperatureCelsius },
-            MannerPart.Times => now with { Times = to.Times },
+            LineSettingsPart.Force => now with { ForceGrams = to.ForceGrams },
+            LineSettingsPart.Speed => now with { SpeedMmPerSecond = to.SpeedMmPerSecond },
+            LineSettingsPart.BladeOut => now with { BladeOutMm = to.BladeOutMm },
+            LineSettingsPart.Temperature => now with { TemperatureCelsius = to.TemperatureCelsius },
+            LineSettingsPart.Times => now with { Times = to.Times },
             _ => throw new ArgumentOutOfRangeException(nameof(part)),
         };
-        return changed == new SettingsChange() ? null : changed;
+        return changed == new ToolSettingsChange() ? null : changed;
     }
 
     private static PerforationDashes? Plain(PerforationDashes dashes) => dashes == PerforationDashes.Usual ? null : dashes;
@@ -114,7 +114,7 @@ public static class Working
 
     private static bool IsColour(string? ink) => ink is { Length: 7 } && ink[0] == '#' && ink.Skip(1).All(char.IsAsciiHexDigit);
 
-    private static void Check(Manner manner)
+    private static void Check(LineSettings settings)
     {
         static void Between(double? value, double least, double most, Measure measure, string field)
         {
@@ -124,15 +124,15 @@ public static class Working
         {
             if (value is { } v && !(v >= least && v <= most)) throw EditRefused.RangeMm(measure, least, most, field);
         }
-        BetweenMm(manner.TipMm, LeastTipMm, MostTipMm, Measure.TipWidth, "width");
-        BetweenMm(manner.Dashes?.DashMm, PerforationDashes.LeastMm, PerforationDashes.MostMm, Measure.Dash, "dash");
-        BetweenMm(manner.Dashes?.GapMm, PerforationDashes.LeastMm, PerforationDashes.MostMm, Measure.DashGap, "gap");
-        BetweenMm(manner.Fill?.DistanceMm, AreaFill.LeastMm, AreaFill.MostMm, Measure.StrokeDistance, "distance");
-        Between(manner.Fill?.AngleDegrees, -360, 360, Measure.StrokeDegrees, "angle");
-        Between(manner.Settings?.ForceGrams, 1, 5000, Measure.ForceGrams, "force");
-        Between(manner.Settings?.SpeedMmPerSecond, 1, 2000, Measure.Speed, "speed");
-        BetweenMm(manner.Settings?.BladeOutMm, 0.01, 10, Measure.BladeOut, "bladeOut");
-        Between(manner.Settings?.TemperatureCelsius, 30, 300, Measure.Celsius, "heat");
-        Between(manner.Settings?.Times, 1, MostTimes, Measure.TimesOver, "times");
+        BetweenMm(settings.TipMm, LeastTipMm, MostTipMm, Measure.TipWidth, "width");
+        BetweenMm(settings.Dashes?.DashMm, PerforationDashes.LeastMm, PerforationDashes.MostMm, Measure.Dash, "dash");
+        BetweenMm(settings.Dashes?.GapMm, PerforationDashes.LeastMm, PerforationDashes.MostMm, Measure.DashGap, "gap");
+        BetweenMm(settings.Fill?.DistanceMm, AreaFill.LeastMm, AreaFill.MostMm, Measure.StrokeDistance, "distance");
+        Between(settings.Fill?.AngleDegrees, -360, 360, Measure.StrokeDegrees, "angle");
+        Between(settings.Tool?.ForceGrams, 1, 5000, Measure.ForceGrams, "force");
+        Between(settings.Tool?.SpeedMmPerSecond, 1, 2000, Measure.Speed, "speed");
+        BetweenMm(settings.Tool?.BladeOutMm, 0.01, 10, Measure.BladeOut, "bladeOut");
+        Between(settings.Tool?.TemperatureCelsius, 30, 300, Measure.Celsius, "heat");
+        Between(settings.Tool?.Times, 1, MostTimes, Measure.TimesOver, "times");
     }
 }

@@ -10,7 +10,7 @@ public static class Dashes
     /// Strokes of <paramref name="dash"/> mm with <paramref name="gap"/> mm between them, both stretched a little so that the
     /// line ends with a stroke as it began; on a closed line strokes and gaps come out even. Lines shorter than a dash stay whole.
     /// </summary>
-    public static ImmutableArray<Path> Of(Path path, double dash, double gap)
+    public static ImmutableArray<Path> Split(Path path, double dash, double gap)
     {
         var length = path.Length;
         if (length <= dash) return [path];

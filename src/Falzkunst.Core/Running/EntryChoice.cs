@@ -14,7 +14,7 @@ internal static class EntryChoice
     /// <param name="start">Where the tool is before.</param>
     public static List<LineEntry> Best(IReadOnlyList<Path> lines, IReadOnlyList<int> order, Point start)
     {
-        var layers = order.Select(i => LineEntry.Of(lines[i], i).ToArray()).ToArray();
+        var layers = order.Select(i => LineEntry.Choices(lines[i], i).ToArray()).ToArray();
         var from = new int[layers.Length][];
         double[] cost = [0];
         LineEntry[] before = [new LineEntry(-1, 0, start, start)];

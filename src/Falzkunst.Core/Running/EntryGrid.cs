@@ -15,7 +15,7 @@ internal sealed class EntryGrid
     {
         _taken = new bool[lines.Count];
         _left = lines.Count;
-        var entries = lines.SelectMany(LineEntry.Of).ToList();
+        var entries = lines.SelectMany(LineEntry.Choices).ToList();
         foreach (var e in entries) _bounds = _bounds.Include(e.At);
         _cell = Math.Max(Math.Sqrt(Math.Max(_bounds.Area, 1) / Math.Max(1, entries.Count)) * 1.5, 0.05);
         _cell = Math.Max(_cell, Math.Max(_bounds.Width, _bounds.Height) / 4000);

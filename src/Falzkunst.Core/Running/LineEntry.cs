@@ -13,7 +13,7 @@ internal readonly record struct LineEntry(int Line, int Segment, Point At, Point
     private const int MostEntries = 24;
 
     /// <summary>Either end of an open line; corners of a closed one.</summary>
-    public static IEnumerable<LineEntry> Of(Path path, int line)
+    public static IEnumerable<LineEntry> Choices(Path path, int line)
     {
         if (!path.IsClosed)
         {

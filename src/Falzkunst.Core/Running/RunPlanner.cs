@@ -123,7 +123,7 @@ public static class RunPlanner
         foreach (var (index, path) in order)
         {
             var line = lines[index];
-            var strokes = line.Operation == Operation.Perforate ? Dashes.Of(path, dashes.DashMm, dashes.GapMm) : [path];
+            var strokes = line.Operation == Operation.Perforate ? Dashes.Split(path, dashes.DashMm, dashes.GapMm) : [path];
             double lineSeconds = 0;
             for (var time = 0; time < settings.Times; time++)
             {

@@ -15,15 +15,15 @@ namespace Falzkunst.Core.Running;
 /// <param name="Work">How it is worked.</param>
 public sealed record SheetLine(Stage Stage, Operation Operation, string? Ink, string Piece, int Copy, string Line, Path Path, LineWork Work = default);
 
-/// <summary>What of a line's manner a pass must know: lines that differ in it run in different passes.</summary>
+/// <summary>What of a line's settings a pass must know: lines that differ in it run in different passes.</summary>
 /// <param name="TipMm">Width of the tip; null for the usual one.</param>
 /// <param name="HalfCut">Through the top layer only.</param>
 /// <param name="FromBack">With the sheet face down.</param>
 /// <param name="Dashes">Of a perforation; null for the usual ones.</param>
 /// <param name="Settings">Where settings differ from the stock's.</param>
-public readonly record struct LineWork(double? TipMm, bool HalfCut, bool FromBack, PerforationDashes? Dashes, SettingsChange? Settings)
+public readonly record struct LineWork(double? TipMm, bool HalfCut, bool FromBack, PerforationDashes? Dashes, ToolSettingsChange? Settings)
 {
-    public static LineWork Of(Line line) => line.Manner is { } m ? new(m.TipMm, m.HalfCut, m.FromBack, m.Dashes, m.Settings) : default;
+    public static LineWork FromLine(Line line) => line.Settings is { } m ? new(m.TipMm, m.HalfCut, m.FromBack, m.Dashes, m.Tool) : default;
 }
 
 /// <summary>The law of paper: wet and hot work on uncut paper, folds before cuts, inside before outside.</summary>
@@ -54,7 +54,7 @@ public static class SheetLines
     /// <param name="sheet">The sheet.</param>
     /// <param name="design">Its pieces.</param>
     /// <param name="scoreClearance">How far scores stop short of every cut, mm.</param>
-    public static List<SheetLine> Of(SheetLayout sheet, Design design, double scoreClearance)
+    public static List<SheetLine> Collect(SheetLayout sheet, Design design, double scoreClearance)
     {
         var lines = new List<SheetLine>();
         var fitted = new Dictionary<string, IReadOnlyDictionary<string, ImmutableArray<Path>>>(StringComparer.Ordinal);
@@ -62,21 +62,21 @@ public static class SheetLines
         {
             if (design.Find(placement.Piece) is not { } piece) continue;
             if (!fitted.TryGetValue(piece.Id, out var scores)) fitted[piece.Id] = scores = ScoreEnds.Fit(piece, scoreClearance);
-            lines.AddRange(Of(piece, placement.Copy, placement.Place, scores));
+            lines.AddRange(Collect(piece, placement.Copy, placement.Place, scores));
         }
         return lines;
     }
 
     /// <summary>The lines of one piece at a place, as drawn but for the scores given.</summary>
-    public static IEnumerable<SheetLine> Of(
+    public static IEnumerable<SheetLine> Collect(
         Piece piece, int copy, Affine place, IReadOnlyDictionary<string, ImmutableArray<Path>>? scores = null)
     {
-        var fills = AreaFills.Of(piece);
+        var fills = AreaFills.Strokes(piece);
         foreach (var lines in piece.Drawn.GroupBy(l => l.Id))
         {
             var line = lines.First();
             if (StageOf(line, piece.RoleOf(line) == LineRole.Outline) is not { } stage) continue;
-            var work = LineWork.Of(line);
+            var work = LineWork.FromLine(line);
             var runs = scores is not null && scores.TryGetValue(line.Id, out var fitted) ? fitted : lines.Select(l => l.Path);
             foreach (var run in runs.Concat(fills.GetValueOrDefault(line.Id, [])))
                 yield return new SheetLine(stage, line.Operation, line.Ink, piece.Id, copy, line.Id, run.Map(place), work);
@@ -86,13 +86,13 @@ public static class SheetLines
     /// <summary>When a line runs; null where no tool runs it.</summary>
     public static Stage? StageOf(Line line, bool isOutline) => line.Operation switch
     {
-        _ when line.Way.LeftOut => null,
+        _ when line.EffectiveSettings.LeftOut => null,
         Operation.Draw => Stage.Draw,
         Operation.Foil => Stage.Foil,
         Operation.Emboss => Stage.Emboss,
         Operation.Score => Stage.Score,
         Operation.Perforate => Stage.Perforate,
-        Operation.Cut when line.Way.HalfCut => Stage.HalfCuts,
+        Operation.Cut when line.EffectiveSettings.HalfCut => Stage.HalfCuts,
         Operation.Cut => isOutline ? Stage.OuterCuts : Stage.InnerCuts,
         _ => null,
     };

@@ -17,5 +17,5 @@ public static class SheetPlan
     /// <param name="scoreClearance">How far scores stop short of every cut, mm.</param>
     /// <exception cref="PlanRefused">The machine lacks a holder that a tool fits.</exception>
     public static RunPlan For(SheetLayout sheet, Design design, Machine machine, Stock stock, double scoreClearance) => RunPlanner.Plan(
-        SheetLines.Of(sheet, design, scoreClearance), $"{Title(sheet, stock)} ({sheet.SizeName})", sheet.Width, sheet.Height, machine, stock);
+        SheetLines.Collect(sheet, design, scoreClearance), $"{Title(sheet, stock)} ({sheet.SizeName})", sheet.Width, sheet.Height, machine, stock);
 }

@@ -16,7 +16,8 @@ public sealed record Stop(StopKind Kind, ImmutableArray<HandWork> Work, StopWarn
     public Stage? Next { get; init; }
 
     /// <summary>The words of a stop that a former state wrote down as words; null for all others.</summary>
-    public ToldStop? Told { get; init; }
+    [JsonPropertyName("told")]
+    public StopSentences? Sentence { get; init; }
 }
 
 public enum StopKind
@@ -81,4 +82,4 @@ public sealed record TurnSheet(string Sheet) : HandWork;
 public sealed record LookAndUnload(string Sheet) : HandWork;
 
 /// <summary>A stop in the words that it was frozen with.</summary>
-public sealed record ToldStop(string Title, ImmutableArray<string> Actions, string? Warning);
+public sealed record StopSentences(string Title, ImmutableArray<string> Actions, string? Warning);

@@ -11,7 +11,7 @@ public static class WorkTime
     /// <param name="settings">The tool's settings.</param>
     /// <param name="machine">The machine.</param>
     /// <returns>Length with the tool down in mm, times over counted, and seconds.</returns>
-    public static (double LengthMm, double Seconds) Of(IReadOnlyList<Path> lines, ToolSettings settings, Machine machine)
+    public static (double LengthMm, double Seconds) Compute(IReadOnlyList<Path> lines, ToolSettings settings, Machine machine)
     {
         var speed = Math.Min(settings.SpeedMmPerSecond, machine.TopSpeed);
         double length = 0, seconds = 0;

@@ -28,7 +28,7 @@ public sealed class JobStore(FalzkunstDb db, TimeProvider clock)
         {
             await using var transaction = await db.Database.BeginTransactionAsync(stop);
             // What is over goes; what is active and made for something else is ended.
-            await Of(ask.Owner, ask.Project, ask.Kind, ask.Subject).Where(j => (j.Phase != Waiting && j.Phase != Working) || j.MadeFor != ask.MadeFor || j.Request != ask.Request).ExecuteDeleteAsync(stop);
+            await Matching(ask.Owner, ask.Project, ask.Kind, ask.Subject).Where(j => (j.Phase != Waiting && j.Phase != Working) || j.MadeFor != ask.MadeFor || j.Request != ask.Request).ExecuteDeleteAsync(stop);
             var id = Guid.CreateVersion7();
             var written = await db.Database.ExecuteSqlAsync(
                 $"""
@@ -36,7 +36,7 @@ public sealed class JobStore(FalzkunstDb db, TimeProvider clock)
                 values ({id}, {ask.Owner}, {ask.Project}, {ask.Revision}, {kind}, {ask.Subject}, {ask.MadeFor}, {ask.Request}, {Waiting}, 0, {now}, 0, 0, {StoredJson.SchemaVersion})
                 on conflict do nothing
                 """, stop);
-            var active = written > 0 ? id : await Of(ask.Owner, ask.Project, ask.Kind, ask.Subject).Where(j => j.Phase == Waiting || j.Phase == Working).Select(j => (Guid?)j.Id).FirstOrDefaultAsync(stop);
+            var active = written > 0 ? id : await Matching(ask.Owner, ask.Project, ask.Kind, ask.Subject).Where(j => j.Phase == Waiting || j.Phase == Working).Select(j => (Guid?)j.Id).FirstOrDefaultAsync(stop);
             await transaction.CommitAsync(stop);
             // It may have ended between the two questions; then there is room for a new one.
             if (active is { } known) return known;
@@ -46,7 +46,7 @@ public sealed class JobStore(FalzkunstDb db, TimeProvider clock)
     /// <summary>The job of a kind and subject, if there is one.</summary>
     public async Task<OpenJob?> OpenAsync(Guid owner, Guid project, JobKind kind, string subject, CancellationToken stop)
     {
-        var row = await Of(owner, project, kind, subject).AsNoTracking().OrderByDescending(j => j.AskedAt).FirstOrDefaultAsync(stop);
+        var row = await Matching(owner, project, kind, subject).AsNoTracking().OrderByDescending(j => j.AskedAt).FirstOrDefaultAsync(stop);
         return row is null ? null : JobOf(row);
     }
 
@@ -62,12 +62,12 @@ public sealed class JobStore(FalzkunstDb db, TimeProvider clock)
     }
 
     /// <summary>Asks whoever works on it to end; the best is kept.</summary>
-    public Task StopAsync(Guid owner, Guid project, JobKind kind, string subject, CancellationToken stop) => Of(owner, project, kind, subject)
+    public Task StopAsync(Guid owner, Guid project, JobKind kind, string subject, CancellationToken stop) => Matching(owner, project, kind, subject)
         .Where(j => j.Phase == Waiting || j.Phase == Working)
         .ExecuteUpdateAsync(u => u.SetProperty(j => j.OverAt, clock.GetUtcNow()).SetProperty(j => j.Phase, nameof(JobPhase.Stopped)), stop);
 
     /// <summary>Forgets a job; whoever works on it ends.</summary>
-    public Task DropAsync(Guid owner, Guid project, JobKind kind, string subject, CancellationToken stop) => Of(owner, project, kind, subject).ExecuteDeleteAsync(stop);
+    public Task DropAsync(Guid owner, Guid project, JobKind kind, string subject, CancellationToken stop) => Matching(owner, project, kind, subject).ExecuteDeleteAsync(stop);
 
     /// <summary>Takes the oldest work of some kinds that waits; null where there is none.</summary>
     public async Task<OpenJob?> ClaimAsync(Guid worker, IReadOnlyCollection<JobKind> kinds, CancellationToken stop)
@@ -116,7 +116,7 @@ public sealed class JobStore(FalzkunstDb db, TimeProvider clock)
             + await silent.ExecuteUpdateAsync(u => u.SetProperty(j => j.Phase, Waiting).SetProperty(j => j.Worker, (Guid?)null), stop);
     }
 
-    private IQueryable<JobRow> Of(Guid owner, Guid project, JobKind kind, string subject)
+    private IQueryable<JobRow> Matching(Guid owner, Guid project, JobKind kind, string subject)
     {
         var word = kind.ToString();
         return db.Jobs.Where(j => j.Owner == owner && j.ProjectId == project && j.Kind == word && j.Subject == subject);

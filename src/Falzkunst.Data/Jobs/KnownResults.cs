@@ -26,7 +26,7 @@ public sealed class KnownResults(FalzkunstDb db, TimeProvider clock)
     public async Task<IReadOnlyDictionary<string, Candidate>> CandidatesAsync(IReadOnlyCollection<string> keys, CancellationToken stop) =>
         (await TextsAsync(keys, stop)).ToDictionary(r => r.Key, r => StoredJson.Read<StoredCandidate>(r.Value).Candidate());
 
-    public Task PutAsync(string key, Candidate candidate, CancellationToken stop) => PutAsync(key, StoredJson.Write(StoredCandidate.Of(candidate)), stop);
+    public Task PutAsync(string key, Candidate candidate, CancellationToken stop) => PutAsync(key, StoredJson.Write(StoredCandidate.From(candidate)), stop);
 
     /// <summary>Takes out what is old.</summary>
     public Task<int> ForgetOldAsync(CancellationToken stop)
@@ -48,8 +48,8 @@ public sealed class KnownResults(FalzkunstDb db, TimeProvider clock)
 /// <summary>A way to mend a piece that was tried, as it is stored.</summary>
 internal sealed record StoredCandidate(Thicken How, StoredDesign? Made, string? Shape, StoredFigures? Figures, StoredRefusal? Refusal)
 {
-    public static StoredCandidate Of(Candidate c) => c.Result is not { } r ? new(c.How, null, null, null, StoredRefusal.Of(c.Refusal!)) : new(
-        c.How, StoredDesign.Of(Design.Empty with { Pieces = [r.Piece] }), r.Piece.OwnShape.Text,
+    public static StoredCandidate From(Candidate c) => c.Result is not { } r ? new(c.How, null, null, null, StoredRefusal.From(c.Refusal!)) : new(
+        c.How, StoredDesign.From(Design.Empty with { Pieces = [r.Piece] }), r.Piece.OwnShape.Text,
         new StoredFigures(r.NarrowestBeforeMm, r.NarrowestAfterMm, r.Merged, r.ClosedOpenings, r.AreaBefore, r.AreaAfter, [.. r.Limited], r.Nodes), null);
 
     public Candidate Candidate()
@@ -68,14 +68,14 @@ internal sealed record StoredFigures(
 /// <summary>A refusal with its values, each with what it is.</summary>
 internal sealed record StoredRefusal(Reason Reason, List<StoredValue> Values, string? Field)
 {
-    public static StoredRefusal Of(EditRefused refused) => new(refused.Reason, [.. (refused.Values.IsDefault ? [] : refused.Values).Select(StoredValue.Of)], refused.Field);
+    public static StoredRefusal From(EditRefused refused) => new(refused.Reason, [.. (refused.Values.IsDefault ? [] : refused.Values).Select(StoredValue.From)], refused.Field);
 
     public EditRefused Refusal() => new(Reason, [.. Values.Select(v => v.Value())]) { Field = Field };
 }
 
 internal sealed record StoredValue(string? Name = null, double? Number = null, int? Count = null, double? Millimetres = null)
 {
-    public static StoredValue Of(object value) => value switch
+    public static StoredValue From(object value) => value switch
     {
         string name => new(Name: name),
         int count => new(Count: count),

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
@@ -14,12 +15,12 @@ internal sealed record StoredDesign(
     ImmutableArray<StoredStyle> Styles, ImmutableArray<StoredPiece> Pieces, ImmutableArray<StoredLoose> Loose, ImmutableArray<Finding> Findings,
     int NextPiece, int NextLoose)
 {
-    public static StoredDesign Of(Design design)
+    public static StoredDesign From(Design design)
     {
         var styles = new StyleTable();
         return new(
-            default, [.. design.Pieces.Select(p => StoredPiece.Of(p, styles))],
-            [.. design.Loose.Select(l => new StoredLoose(StoredLine.Of(l, styles), l.Path))], design.Findings, design.NextPiece, design.NextLoose)
+            default, [.. design.Pieces.Select(p => StoredPiece.From(p, styles))],
+            [.. design.Loose.Select(l => new StoredLoose(StoredLine.From(l, styles), l.Path))], design.Findings, design.NextPiece, design.NextLoose)
         {
             Styles = styles.All,
         };
@@ -33,17 +34,17 @@ internal sealed record StoredDesign(
 }
 
 /// <summary>What is known of lines apart from their names and where they run.</summary>
-internal sealed record StoredStyle(Look Look, Operation Operation, string? Ink = null, Manner? Manner = null, bool? SizeLocked = null);
+internal sealed record StoredStyle(Look Look, Operation Operation, string? Ink = null, [property: JsonPropertyName("manner")] LineSettings? Settings = null, bool? SizeLocked = null);
 
 /// <summary>A line without its path.</summary>
 internal sealed record StoredLine(string Id, int Style, string? Name = null)
 {
-    public static StoredLine Of(Line line, StyleTable styles) => new(line.Id, styles.NumberOf(line), line.Name);
+    public static StoredLine From(Line line, StyleTable styles) => new(line.Id, styles.NumberOf(line), line.Name);
 
     public Line With(Path path, ImmutableArray<StoredStyle> styles)
     {
         var style = styles[Style];
-        return new Line(Id, path, style.Operation, style.Look, Name, style.Ink) { Manner = style.Manner, SizeLocked = style.SizeLocked ?? false };
+        return new Line(Id, path, style.Operation, style.Look, Name, style.Ink) { Settings = style.Settings, SizeLocked = style.SizeLocked ?? false };
     }
 }
 
@@ -55,12 +56,12 @@ internal sealed record StoredItem(StoredLine? Line = null, Item? Made = null);
 
 internal sealed record StoredPiece(
     string Id, string Name, string Stock, int Quantity, Affine Place, string Shape, StoredLine Outline, ImmutableArray<StoredItem> Items, int NextItem,
-    bool? Hidden = null, bool? Locked = null, Guid? Art = null, Lie? Lie = null)
+    bool? Hidden = null, bool? Locked = null, Guid? Art = null, [property: JsonPropertyName("lie")] AllowedTurns? AllowedTurns = null)
 {
-    public static StoredPiece Of(Piece p, StyleTable styles) => new(
-        p.Id, p.Name, p.Stock, p.Quantity, p.Place, p.OwnShape.Hash, StoredLine.Of(p.Outline, styles),
-        [.. p.Items.Select(i => i is Line line ? new StoredItem(StoredLine.Of(line, styles)) : new StoredItem(Made: i))], p.NextItem,
-        p.Hidden ? true : null, p.Locked ? true : null, p.Art, p.Lie == default ? null : p.Lie);
+    public static StoredPiece From(Piece p, StyleTable styles) => new(
+        p.Id, p.Name, p.Stock, p.Quantity, p.Place, p.OwnShape.Hash, StoredLine.From(p.Outline, styles),
+        [.. p.Items.Select(i => i is Line line ? new StoredItem(StoredLine.From(line, styles)) : new StoredItem(Made: i))], p.NextItem,
+        p.Hidden ? true : null, p.Locked ? true : null, p.Art, p.AllowedTurns == default ? null : p.AllowedTurns);
 
     /// <summary>The piece; its lines get the paths of its shape in their order.</summary>
     public Piece With(IReadOnlyDictionary<string, PieceShape> shapes, ImmutableArray<StoredStyle> styles)
@@ -69,7 +70,7 @@ internal sealed record StoredPiece(
         var next = 1;
         return new Piece(Id, Name, Stock, Quantity, Place, Outline.With(paths[0], styles), [.. Items.Select(i => i.Line?.With(paths[next++], styles) ?? i.Made!)])
         {
-            NextItem = NextItem, Hidden = Hidden ?? false, Locked = Locked ?? false, Art = Art, Lie = Lie ?? default,
+            NextItem = NextItem, Hidden = Hidden ?? false, Locked = Locked ?? false, Art = Art, AllowedTurns = AllowedTurns ?? default,
         };
     }
 }
@@ -80,10 +81,10 @@ internal sealed record StoredVariant(int Number, string Name, string? Of, Immuta
 /// <summary>All variants of a project as one part.</summary>
 internal sealed record StoredVariants(ImmutableArray<StoredStyle> Styles, ImmutableArray<StoredVariant> All)
 {
-    public static StoredVariants Of(ImmutableArray<Variant> variants)
+    public static StoredVariants From(ImmutableArray<Variant> variants)
     {
         var styles = new StyleTable();
-        return new(default, [.. variants.Select(v => new StoredVariant(v.Number, v.Name, v.Of, [.. v.Pieces.Select(p => StoredPiece.Of(p, styles))]))]) { Styles = styles.All };
+        return new(default, [.. variants.Select(v => new StoredVariant(v.Number, v.Name, v.Of, [.. v.Pieces.Select(p => StoredPiece.From(p, styles))]))]) { Styles = styles.All };
     }
 
     public ImmutableArray<Variant> With(IReadOnlyDictionary<string, PieceShape> shapes) =>
@@ -99,7 +100,7 @@ internal sealed class StyleTable
 
     public int NumberOf(Line line)
     {
-        var style = new StoredStyle(line.Look, line.Operation, line.Ink, line.Manner, line.SizeLocked ? true : null);
+        var style = new StoredStyle(line.Look, line.Operation, line.Ink, line.Settings, line.SizeLocked ? true : null);
         if (!_numbers.TryGetValue(style, out var number)) _numbers[style] = number = _numbers.Count;
         return number;
     }

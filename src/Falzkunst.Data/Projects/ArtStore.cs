@@ -22,8 +22,8 @@ public sealed record ArtCard(
 /// <param name="Groups">The names of the groups it lies in, outermost first.</param>
 public sealed record KeptPicture(string Content, string MediaType, Affine Place, double Width, double Height, int Above, ImmutableArray<string> Groups)
 {
-    internal static KeptPicture Of(DrawnPicture p) =>
-        new(ContentHash.Of(p.Content), p.MediaType, p.Place, p.Width, p.Height, p.Above, p.Groups);
+    internal static KeptPicture From(DrawnPicture p) =>
+        new(ContentHash.Compute(p.Content), p.MediaType, p.Place, p.Width, p.Height, p.Above, p.Groups);
 }
 
 /// <summary>What a remembered rule did with a file.</summary>
@@ -43,7 +43,7 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
         var row = new ArtFileRow
         {
             Id = art, Owner = owner, ProjectId = project, FileName = fileName, Content = content, At = clock.GetUtcNow(),
-            Scale = scale, Pictures = StoredJson.Write(drawing.Pictures.Select(KeptPicture.Of).ToImmutableArray()),
+            Scale = scale, Pictures = StoredJson.Write(drawing.Pictures.Select(KeptPicture.From).ToImmutableArray()),
             WidthMm = drawing.Width, HeightMm = drawing.Height, Lines = drawing.LineCount, Pieces = pieces, ByRule = rulesUsed.Sum(r => r.Lines),
             Origin = origin, RulesUsed = StoredJson.Write(rulesUsed), Notes = StoredJson.Write(notes),
         };

@@ -211,9 +211,9 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
             At = clock.GetUtcNow(),
             SchemaVersion = StoredJson.SchemaVersion,
             SetOutHash = Part(value.SetOut),
-            DesignHash = written.Add(value.Design, StoredJson.Write(StoredDesign.Of(value.Design))),
+            DesignHash = written.Add(value.Design, StoredJson.Write(StoredDesign.From(value.Design))),
             SheetsHash = value.Sheets is null ? null : Part(value.Sheets),
-            VariantsHash = value.Variants.IsEmpty ? null : Part(StoredVariants.Of(value.Variants)),
+            VariantsHash = value.Variants.IsEmpty ? null : Part(StoredVariants.From(value.Variants)),
         };
         await parts.PutAsync(written, stop);
         return (revision, written);
@@ -225,6 +225,6 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     {
         row.Pieces = value.Design.Pieces.Sum(p => p.Quantity);
         row.Stocks = value.Design.Pieces.Select(p => p.Stock).Distinct().Count();
-        row.Findings = Checks.Of(value.Design).Length;
+        row.Findings = Checks.Findings(value.Design).Length;
     }
 }

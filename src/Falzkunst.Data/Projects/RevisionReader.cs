@@ -58,7 +58,7 @@ internal sealed class RevisionReader(PartStore parts)
         foreach (var p in design.Pieces)
         {
             text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.OwnShape.Hash}");
-            if (p.Lie != default) text.Append(CultureInfo.InvariantCulture, $",{p.Lie}");
+            if (p.AllowedTurns != default) text.Append(CultureInfo.InvariantCulture, $",{p.AllowedTurns}");
         }
         return ContentHash.Short(text.ToString(), 16);
     }

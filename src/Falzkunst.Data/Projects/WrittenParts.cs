@@ -14,7 +14,7 @@ public sealed class WrittenParts
     /// <summary>Takes a value as its text; gives the text's hash.</summary>
     public string Add<T>(T value, string content) where T : class
     {
-        var hash = ContentHash.Of(content);
+        var hash = ContentHash.Compute(content);
         _parts[hash] = (() => content, (cache, key) => cache.Keep(key, value, content.Length));
         return hash;
     }

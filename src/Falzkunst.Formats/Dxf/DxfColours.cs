@@ -12,7 +12,7 @@ internal static class DxfColours
     private static readonly int[] Greys = [51, 91, 132, 173, 214, 255];
 
     /// <summary>The colour of an index from 0 to 255; 7 and 0, white on a dark screen, are black on paper.</summary>
-    public static string Of(int index)
+    public static string ByIndex(int index)
     {
         if (index is < 0 or > 255) return Plain[0];
         if (index < 10) return Plain[index];

@@ -11,7 +11,7 @@ internal sealed class DxfEntity(string kind, int line)
     public int Line { get; } = line;
     public IReadOnlyList<DxfTag> Tags => _tags;
     public List<DxfEntity> Parts { get; } = [];
-    public string Place => $"line {Line}, {ShownText.Of(Kind, 40)}";
+    public string Place => $"line {Line}, {ShownText.Clean(Kind, 40)}";
 
     public void Add(DxfTag tag) => _tags.Add(tag);
 

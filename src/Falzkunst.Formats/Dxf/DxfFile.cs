@@ -21,7 +21,7 @@ internal sealed class DxfFile
     public List<DxfEntity> Entities { get; private set; } = [];
 
     /// <exception cref="BudgetSpent">There are more entities than are read.</exception>
-    public static DxfFile Of(List<DxfTag> tags, Budget budget)
+    public static DxfFile Parse(List<DxfTag> tags, Budget budget)
     {
         var file = new DxfFile();
         var at = 0;

@@ -15,7 +15,7 @@ internal static class DxfReader
     /// <exception cref="BudgetSpent">It asks for more than it may have.</exception>
     public static Drawing Read(ReadOnlyMemory<byte> bytes, Budget budget)
     {
-        var file = DxfFile.Of(DxfTags.Read(bytes, budget), budget);
+        var file = DxfFile.Parse(DxfTags.Read(bytes, budget), budget);
         var notes = new NoteList();
         var unit = DxfUnits.Millimetres(file, notes.Add);
         var walker = new DxfWalker(file, unit, budget, notes);

@@ -26,7 +26,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
     /// <summary>What an insert hands on: its layer for entities on layer 0, its colour for those that take the block's.</summary>
     private sealed record Around(Affine Map, string? Layer, string Colour, string LineType);
 
-    public void All() => Visit(file.Entities, new Around(Affine.Scale(unit, unit), null, DxfColours.Of(7), "CONTINUOUS"));
+    public void All() => Visit(file.Entities, new Around(Affine.Scale(unit, unit), null, DxfColours.ByIndex(7), "CONTINUOUS"));
 
     private void Visit(List<DxfEntity> entities, Around around)
     {
@@ -63,7 +63,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
             case "TEXT" or "MTEXT": notes.Add(new ReadingNote("text", "Text was left out. Turn it into outlines in the drawing program.", e.Place)); break;
             case "HATCH" or "SOLID" or "TRACE": notes.Add(new ReadingNote("fill", "A filled area was left out; its edge is read where it is drawn as a line.", e.Place)); break;
             case "IMAGE": notes.Add(new ReadingNote("image", "A picture outside the file was left out.", e.Place)); break;
-            default: notes.Add(new ReadingNote("element", $"A {ShownText.Of(e.Kind, 40)} entity was not understood.", e.Place)); break;
+            default: notes.Add(new ReadingNote("element", $"A {ShownText.Clean(e.Kind, 40)} entity was not understood.", e.Place)); break;
         }
     }
 
@@ -88,12 +88,12 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
         var name = e.Text(2);
         if (!file.Blocks.TryGetValue(name, out var block))
         {
-            notes.Add(new ReadingNote("reference", $"A block “{ShownText.Of(name, 40)}” is inserted that the file does not hold.", e.Place));
+            notes.Add(new ReadingNote("reference", $"A block “{ShownText.Clean(name, 40)}” is inserted that the file does not hold.", e.Place));
             return;
         }
         if (_inserting.Contains(name) || _inserting.Count >= DeepestInsert)
         {
-            notes.Add(new ReadingNote("reference", $"The block “{ShownText.Of(name, 40)}” contains itself and was left out there.", e.Place));
+            notes.Add(new ReadingNote("reference", $"The block “{ShownText.Clean(name, 40)}” contains itself and was left out there.", e.Place));
             return;
         }
         _inserting.Add(name);
@@ -137,7 +137,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
             LineJoin = "round",
             Dashes = dashes.Exists(d => d < 0) ? [.. dashes.Take(MostDashes).Select(d => Math.Clamp(Math.Abs(d) * unit, 0.01, 1e6))] : [],
         };
-        Shapes.Add(new DrawnShape([mapped], appearance, null, layer is null or "0" ? [] : [ShownText.Of(layer)], DefaultOperations.Stated(layer), e.Place));
+        Shapes.Add(new DrawnShape([mapped], appearance, null, layer is null or "0" ? [] : [ShownText.Clean(layer)], DefaultOperations.Stated(layer), e.Place));
     }
 
     private static string? LayerOf(DxfEntity e, Around around) => e.Text(8, "0") is var own && own == "0" ? around.Layer ?? own : own;
@@ -147,9 +147,9 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
         if (DxfColours.True(e.Find(420)) is { } full) return full;
         var index = e.Integer(62, 256);
         if (index == 0) return around.Colour;
-        if (index is > 0 and < 256) return DxfColours.Of(index);
+        if (index is > 0 and < 256) return DxfColours.ByIndex(index);
         var layer = file.Layers.GetValueOrDefault(LayerOf(e, around) ?? "0");
-        return layer?.TrueColour ?? DxfColours.Of(layer?.Colour ?? 7);
+        return layer?.TrueColour ?? DxfColours.ByIndex(layer?.Colour ?? 7);
     }
 
     private string LineTypeOf(DxfEntity e, Around around) => e.Text(6, "BYLAYER") switch

@@ -90,7 +90,7 @@ public static class NestJobReader
         if (!element.TryGetProperty("rotations", out var turns)) return null;
         if (turns.ValueKind == JsonValueKind.String && turns.GetString() == "free") return Turns.Free;
         if (turns.ValueKind != JsonValueKind.Array || turns.GetArrayLength() == 0) throw Refused($"{where}: a list of degrees or the word free");
-        return Turns.Of(turns.EnumerateArray().Select((t, i) => Number(t, $"{where}[{i}]")));
+        return Turns.FromDegrees(turns.EnumerateArray().Select((t, i) => Number(t, $"{where}[{i}]")));
     }
 
     private static bool? Flag(JsonElement element, string name, string where) => !element.TryGetProperty(name, out var flag) ? null : flag.ValueKind switch

@@ -12,11 +12,11 @@ namespace Falzkunst.Formats.Production;
 public sealed record ProductionPage(double Width, double Height, ImmutableArray<ProductionGroup> Groups)
 {
     /// <summary>The passes of a plan as they run, perforations as their dashes.</summary>
-    public static ProductionPage Of(RunPlan plan, double width, double height) => new(width, height,
+    public static ProductionPage FromPlan(RunPlan plan, double width, double height) => new(width, height,
         [.. plan.Passes.Select(p => new ProductionGroup(p.Operation, p.Title, p.Ink, [.. p.Lines.SelectMany(l => l.Strokes)]))]);
 
     /// <summary>Lines as drawn, each whole, by the law of paper and on short ways.</summary>
-    public static ProductionPage Of(IEnumerable<SheetLine> lines, double width, double height)
+    public static ProductionPage FromLines(IEnumerable<SheetLine> lines, double width, double height)
     {
         var at = new Point(0, height);
         var groups = ImmutableArray.CreateBuilder<ProductionGroup>();

@@ -23,7 +23,7 @@ internal sealed class SvgClips(SvgStyles styles, IReadOnlyDictionary<string, Svg
     /// <param name="style">Its style.</param>
     /// <param name="width">Width of what percentages are of.</param>
     /// <param name="height">Height of that.</param>
-    public ImmutableArray<ClipArea> Of(string id, SvgNode node, Affine map, SvgStyle style, double width, double height)
+    public ImmutableArray<ClipArea> Resolve(string id, SvgNode node, Affine map, SvgStyle style, double width, double height)
     {
         if (!byId.TryGetValue(id, out var clip) || clip.Name != "clipPath") return NotApplied(node);
         if (clip["clipPathUnits"] == "objectBoundingBox")
@@ -80,7 +80,7 @@ internal sealed class SvgClips(SvgStyles styles, IReadOnlyDictionary<string, Svg
         }
         else if (child.Name is not ("title" or "desc" or "metadata"))
         {
-            notes.Add(new ReadingNote("clip-path", $"A {ShownText.Of(child.Name, 40)} in a clip path was not understood.", child.Place));
+            notes.Add(new ReadingNote("clip-path", $"A {ShownText.Clean(child.Name, 40)} in a clip path was not understood.", child.Place));
         }
     }
 

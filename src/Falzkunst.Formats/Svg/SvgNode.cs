@@ -28,7 +28,7 @@ internal sealed class SvgNode(string name, bool isSvg, SvgNode? parent, int line
     private static readonly HashSet<string> NoClasses = [];
 
     /// <summary>What people and pieces call it: its label or id, at most so long and without what does not show.</summary>
-    public string? Called => (this["label"] ?? Id) is { } name ? ShownText.Of(name) : null;
+    public string? Called => (this["label"] ?? Id) is { } name ? ShownText.Clean(name) : null;
 
     /// <summary>Attributes of SVG itself by name; of other namespaces by local name, where it is free.</summary>
     public void Add(string localName, bool foreign, string value)
@@ -41,5 +41,5 @@ internal sealed class SvgNode(string name, bool isSvg, SvgNode? parent, int line
     public string? Reference => this["href"] is { Length: > 1 } href && href[0] == '#' ? href[1..] : null;
 
     /// <summary>The place for people, such as "line 12, path “star”".</summary>
-    public string Place => Id is { Length: > 0 } id ? $"line {Line}, {ShownText.Of(Name, 40)} “{ShownText.Of(id, 40)}”" : $"line {Line}, {ShownText.Of(Name, 40)}";
+    public string Place => Id is { Length: > 0 } id ? $"line {Line}, {ShownText.Clean(Name, 40)} “{ShownText.Clean(id, 40)}”" : $"line {Line}, {ShownText.Clean(Name, 40)}";
 }

@@ -15,7 +15,7 @@ internal sealed record SvgPage(double Width, double Height, Affine Map, double U
     /// <summary>The size of a picture without any statement of size, in CSS.</summary>
     private static readonly (double Width, double Height) DefaultPixels = (300, 150);
 
-    public static SvgPage Of(SvgNode root, Action<ReadingNote> note)
+    public static SvgPage Read(SvgNode root, Action<ReadingNote> note)
     {
         var box = SvgViewBox.Read(root["viewBox"]);
         // A percentage of the page is a percentage of what one sees, which here is the view box itself.
@@ -39,7 +39,7 @@ internal sealed record SvgPage(double Width, double Height, Affine Map, double U
     {
         if (root[side] is not { } text || text.Trim() is "" or "auto" || text.TrimEnd().EndsWith('%')) return null;
         if (SvgLength.Read(text, 0) is > 0 and < MostPixels and var pixels) return pixels;
-        note(new ReadingNote("page-size", $"The file says its {side} is “{ShownText.Of(text, 30)}”, which is no size; it was taken from what the drawing shows.", root.Place));
+        note(new ReadingNote("page-size", $"The file says its {side} is “{ShownText.Clean(text, 30)}”, which is no size; it was taken from what the drawing shows.", root.Place));
         return null;
     }
 

@@ -20,7 +20,7 @@ internal static class SvgReader
             if (node.Id is { } id) byId.TryAdd(id, node);
             if (node is { Name: "style", IsSvg: true }) sheet.Add(node, notes.Add);
         }
-        var page = SvgPage.Of(root, notes.Add);
+        var page = SvgPage.Read(root, notes.Add);
         var cascade = new SvgCascade(sheet, budget);
         var styles = new SvgStyles(cascade, new SvgPaintServers(byId, cascade), notes.Add, budget);
         var walker = new SvgWalker(styles, byId, budget, notes, page.PixelMm);

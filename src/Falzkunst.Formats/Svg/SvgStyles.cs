@@ -111,7 +111,7 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
             return fallback.Length > 0 && !isFallback ? Paint(fallback, style, node, isFallback: true) : SvgPaint.None;
         }
         if (SvgColour.Read(value) is { } known) return new SvgPaint(known.Colour, known.Opacity);
-        note(new ReadingNote("colour", $"The colour “{ShownText.Of(value, 30)}” was not understood.", node.Place));
+        note(new ReadingNote("colour", $"The colour “{ShownText.Clean(value, 30)}” was not understood.", node.Place));
         return null;
     }
 

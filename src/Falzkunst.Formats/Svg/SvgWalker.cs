@@ -108,7 +108,7 @@ internal sealed class SvgWalker(
             Style = style,
             Groups = SvgBasicShapes.IsShape(node.Name) || string.IsNullOrWhiteSpace(node.Called) ? around.Groups : around.Groups.Add(node.Called.Trim()),
             Declared = DeclaredBy(node) ?? around.Declared,
-            Clips = style.ClipPath is { } clip ? around.Clips.AddRange(_clips.Of(clip, node, placed, style, around.Width, around.Height)) : around.Clips,
+            Clips = style.ClipPath is { } clip ? around.Clips.AddRange(_clips.Resolve(clip, node, placed, style, around.Width, around.Height)) : around.Clips,
         };
     }
 
@@ -125,12 +125,12 @@ internal sealed class SvgWalker(
         }
         if (!byId.TryGetValue(id, out var target))
         {
-            notes.Add(new ReadingNote("reference", $"A reference to “{ShownText.Of(id, 40)}” leads nowhere.", node.Place));
+            notes.Add(new ReadingNote("reference", $"A reference to “{ShownText.Clean(id, 40)}” leads nowhere.", node.Place));
             return;
         }
         if (_reusing.Contains(id) || _reusing.Count >= DeepestReuse)
         {
-            notes.Add(new ReadingNote("reference", $"A reference to “{ShownText.Of(id, 40)}” leads back to itself and was left out.", node.Place));
+            notes.Add(new ReadingNote("reference", $"A reference to “{ShownText.Clean(id, 40)}” leads back to itself and was left out.", node.Place));
             return;
         }
         _reusing.Add(id);

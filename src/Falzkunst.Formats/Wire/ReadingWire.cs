@@ -76,6 +76,6 @@ public static class ReadingWire
         await pipe.ReadExactlyAsync(body, stop);
         using var reader = new BinaryReader(new MemoryStream(body, writable: false), Encoding.UTF8);
         if (head[0] == IsDrawing) return DrawingWire.Read(reader, BudgetLimits.Reading);
-        throw new ReadRefused(ShownText.Of(reader.ReadString(), 40), ShownText.Of(reader.ReadString(), 400));
+        throw new ReadRefused(ShownText.Clean(reader.ReadString(), 40), ShownText.Clean(reader.ReadString(), 400));
     }
 }

@@ -27,7 +27,7 @@ internal static class RequestUnits
 {
     public static void Set(HttpContext context, Units units) => context.Items[typeof(Units)] = units;
 
-    public static Units Of(HttpContext context) => context.Items[typeof(Units)] is Units units ? units : Units.Millimetres;
+    public static Units For(HttpContext context) => context.Items[typeof(Units)] is Units units ? units : Units.Millimetres;
 }
 
 internal abstract class TextBinder : IModelBinder
@@ -45,7 +45,7 @@ internal abstract class TextBinder : IModelBinder
             bindingContext.Result = ModelBindingResult.Success(null);
             return Task.CompletedTask;
         }
-        if (Read(given.FirstValue ?? "", RequestUnits.Of(bindingContext.HttpContext), out var value) is { } error)
+        if (Read(given.FirstValue ?? "", RequestUnits.For(bindingContext.HttpContext), out var value) is { } error)
             bindingContext.ModelState.TryAddModelError(bindingContext.ModelName, error);
         else
             bindingContext.Result = ModelBindingResult.Success(value);
@@ -91,7 +91,7 @@ internal sealed class LengthsBinder : IModelBinder
         var given = bindingContext.ValueProvider.GetValue(bindingContext.ModelName);
         if (given == ValueProviderResult.None) return Task.CompletedTask;
         bindingContext.ModelState.SetModelValue(bindingContext.ModelName, given);
-        var units = RequestUnits.Of(bindingContext.HttpContext);
+        var units = RequestUnits.For(bindingContext.HttpContext);
         var lengths = new List<double>();
         foreach (var text in given.Where(t => !string.IsNullOrWhiteSpace(t)))
         {

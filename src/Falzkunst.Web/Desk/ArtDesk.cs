@@ -42,7 +42,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         if (LikelySizes.AreAsked(drawing.Extent, on.Drawer))
         {
             await art.KeepAsync(ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, 1, 0, origin, [], drawing.Notes, stop);
-            throw new SizeAsked(id, name, drawing.Extent.Width, drawing.Extent.Height, LikelySizes.Of(drawing.Extent, on));
+            throw new SizeAsked(id, name, drawing.Extent.Width, drawing.Extent.Height, LikelySizes.Guess(drawing.Extent, on));
         }
         return await BringInAsync(on, seenHead, id, name, content, drawing, 1, origin, budget, stop);
     }
@@ -76,7 +76,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     {
         var remembered = await RulesForAsync(origin, stop);
         var design = Assemble(drawing, remembered, on, on.Value.Design.NextPiece, budget);
-        var isSheet = design.Pieces.Length > SheetOfMotifs && Motifs.Of(design).Length > SheetOfMotifs;
+        var isSheet = design.Pieces.Length > SheetOfMotifs && Motifs.Find(design).Length > SheetOfMotifs;
         Edit edit = isSheet ? new KeepArt(id, name) : new BringInArt(id, name) { Pieces = design };
         return await desk.DoAsync(on, seenHead, edit, stop, _ => art.KeepAsync(
             ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, scale, design.Pieces.Length, origin, Uses(design, remembered),
@@ -94,7 +94,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         return await motifs.GetAsync(file, remembered, async () =>
         {
             var (drawing, budget) = await ReadAsync(on, file, stop);
-            return Motifs.Of(Assemble(drawing, remembered, on, 1, budget));
+            return Motifs.Find(Assemble(drawing, remembered, on, 1, budget));
         });
     }
 
@@ -137,7 +137,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         }
         catch (BudgetSpent spent)
         {
-            throw ReadRefused.Of(spent);
+            throw ReadRefused.ForBudget(spent);
         }
     }
 
@@ -153,7 +153,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     public async Task<(string Name, ImmutableArray<Motif> Motifs)> MotifsOfAsync(Guid other, CancellationToken stop)
     {
         var project = await projects.OpenAsync(ProjectDesk.Owner, other, stop) ?? throw new EditRefused(Reason.ProjectGone);
-        return (project.Name, Motifs.Of(project.Value.Design with { Loose = [] }));
+        return (project.Name, Motifs.Find(project.Value.Design with { Loose = [] }));
     }
 
     /// <summary>Takes pieces of another project; nothing there changes.</summary>

@@ -15,10 +15,10 @@ public static class DetailKeys
     private const int Version = 1;
 
     /// <summary>The survey of a piece for a width.</summary>
-    public static string Of(Piece piece, double leastMm)
+    public static string Survey(Piece piece, double leastMm)
     {
         if (Known.TryGetValue(piece, out var known) && known.LeastMm == leastMm) return known.Key;
-        var key = ContentHash.Of(string.Create(CultureInfo.InvariantCulture, $"survey {Version} {PieceWidths.KeyOf(piece)} {leastMm:R}"));
+        var key = ContentHash.Compute(string.Create(CultureInfo.InvariantCulture, $"survey {Version} {PieceWidths.KeyOf(piece)} {leastMm:R}"));
         Known.AddOrUpdate(piece, new Named(leastMm, key));
         return key;
     }
@@ -29,11 +29,11 @@ public static class DetailKeys
     private sealed record Named(double LeastMm, string Key);
 
     /// <summary>The pieces of a project, each with the width that its stock bears and the key of its survey.</summary>
-    public static ImmutableArray<(Piece Piece, double LeastMm, string Key)> Of(Project project, Drawer drawer) =>
-        [.. project.Design.Pieces.Select(p => (p, LeastWidth.Of(project.SetOut, p.Stock, drawer).Mm) is var (piece, least) ? (piece, least, Of(piece, least)) : default)];
+    public static ImmutableArray<(Piece Piece, double LeastMm, string Key)> Surveys(Project project, Drawer drawer) =>
+        [.. project.Design.Pieces.Select(p => (p, LeastWidth.ForStock(project.SetOut, p.Stock, drawer).Mm) is var (piece, least) ? (piece, least, Survey(piece, least)) : default)];
 
     /// <summary>A way to mend a piece, in its design.</summary>
-    public static string Of(Piece piece, Thicken how, Design design)
+    public static string Candidate(Piece piece, Thicken how, Design design)
     {
         var key = new StringBuilder().Append(CultureInfo.InvariantCulture, $"thicken {Version} {PieceWidths.KeyOf(piece)} {piece.OwnShape.Hash} {how}");
         // What lies beside it matters as well, and where that lies as seen from it.
@@ -41,6 +41,6 @@ public static class DetailKeys
         {
             foreach (var other in Neighbours.Pieces(piece, design, how.ReachMm)) key.Append(CultureInfo.InvariantCulture, $" {PieceWidths.KeyOf(other)} {other.Place.Then(piece.Place.Inverse())}");
         }
-        return ContentHash.Of(key.ToString());
+        return ContentHash.Compute(key.ToString());
     }
 }

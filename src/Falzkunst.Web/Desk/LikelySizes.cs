@@ -50,7 +50,7 @@ public static class LikelySizes
     public static bool AreAsked(Box extent, Drawer drawer) => Math.Max(extent.Width, extent.Height) > ByFar * LongestSheet(drawer);
 
     /// <summary>The sizes to choose from: other units by which it would fit a sheet, as large as the card, and as the file says.</summary>
-    public static ImmutableArray<LikelySize> Of(Box extent, OnDesk on)
+    public static ImmutableArray<LikelySize> Guess(Box extent, OnDesk on)
     {
         var longest = LongestSheet(on.Drawer);
         var card = on.Value.SetOut.Card;

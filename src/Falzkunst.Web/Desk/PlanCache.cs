@@ -20,7 +20,7 @@ public sealed class PlanCache : IDisposable
     {
         var machine = on.Drawer.Machine(on.Value.SetOut.Machine);
         var stock = on.Drawer.Stock(sheet.Stock);
-        var key = (on.Project.Id, on.Project.Head, sheet.Id, Of(stock), Of(machine));
+        var key = (on.Project.Id, on.Project.Head, sheet.Id, Fingerprint(stock), Fingerprint(machine));
         if (_cache.TryGetValue(key, out (RunPlan?, string?) kept)) return kept;
         return _cache.Set(key, Make(on, sheet, machine, stock), new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = TimeSpan.FromMinutes(10) });
     }
@@ -38,8 +38,8 @@ public sealed class PlanCache : IDisposable
     }
 
     // What of the catalogue goes into a plan, as text that differs where it does.
-    private static string Of(Stock s) => $"{s.Name}|{s.GramsPerSquareMetre}|{s.ThicknessMm}|{string.Join('|', s.Settings)}";
-    private static string Of(Machine m) => $"{m}|{string.Join('|', m.Holders.Select(h => $"{h.Name} {string.Join(',', h.Tools)}"))}";
+    private static string Fingerprint(Stock s) => $"{s.Name}|{s.GramsPerSquareMetre}|{s.ThicknessMm}|{string.Join('|', s.Settings)}";
+    private static string Fingerprint(Machine m) => $"{m}|{string.Join('|', m.Holders.Select(h => $"{h.Name} {string.Join(',', h.Tools)}"))}";
 
     public void Dispose() => _cache.Dispose();
 }

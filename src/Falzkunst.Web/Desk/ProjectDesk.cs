@@ -15,7 +15,7 @@ public sealed record OnDesk(OpenProject Project, Drawer Drawer)
     public Project Value => Project.Value;
 
     /// <summary>What the checks say of the design as it is.</summary>
-    public ImmutableArray<Finding> Findings => Checks.Of(Value.Design);
+    public ImmutableArray<Finding> Findings => Checks.Findings(Value.Design);
 }
 
 /// <summary>Opens projects and carries edits out on them, for whoever works at this server.</summary>

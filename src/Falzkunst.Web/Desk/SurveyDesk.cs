@@ -26,13 +26,13 @@ public sealed class SurveyDesk(DetailCache cache, KnownResults known, JobStore j
     private static readonly TimeSpan LongPatience = TimeSpan.FromSeconds(1.5);
 
     /// <summary>The survey of a piece; null while nobody has measured it.</summary>
-    public PieceSurvey? Of(Piece piece, double leastMm) => cache.Survey(DetailKeys.Of(piece, leastMm));
+    public PieceSurvey? Known(Piece piece, double leastMm) => cache.Survey(DetailKeys.Survey(piece, leastMm));
 
     /// <summary>How many pieces of a project are too thin somewhere; null while that is not known.</summary>
     public int? ThinPieces(OnDesk on)
     {
         var thin = 0;
-        foreach (var (_, _, key) in DetailKeys.Of(on.Value, on.Drawer))
+        foreach (var (_, _, key) in DetailKeys.Surveys(on.Value, on.Drawer))
         {
             if (cache.Survey(key) is not { } survey) return null;
             if (survey.Courses.Any(c => DetailCache.IsWeak(c.Place))) thin++;
@@ -47,10 +47,10 @@ public sealed class SurveyDesk(DetailCache cache, KnownResults known, JobStore j
     /// <param name="stop">Cancels.</param>
     public async Task<SurveyState> FillAsync(OnDesk on, bool waits, bool again, CancellationToken stop)
     {
-        var pieces = DetailKeys.Of(on.Value, on.Drawer);
+        var pieces = DetailKeys.Surveys(on.Value, on.Drawer);
         var missing = await MissingAsync(pieces, stop);
         if (missing == 0) return new SurveyState(pieces.Length, pieces.Length, null);
-        var ask = new JobAsk(ProjectDesk.Owner, on.Project.Id, on.Project.Head, JobKind.Survey, "", ContentHash.Of(string.Join(' ', pieces.Select(p => p.Key))));
+        var ask = new JobAsk(ProjectDesk.Owner, on.Project.Id, on.Project.Head, JobKind.Survey, "", ContentHash.Compute(string.Join(' ', pieces.Select(p => p.Key))));
         var job = await jobs.OpenAsync(ask.Owner, ask.Project, JobKind.Survey, "", stop);
         var isOfNow = job is not null && job.Ask.MadeFor == ask.MadeFor;
         // What somebody stopped, or what broke its workers, is not begun again by looking at it.
@@ -81,16 +81,16 @@ public sealed class SurveyDesk(DetailCache cache, KnownResults known, JobStore j
 
     /// <summary>A way to mend a piece; null while it has not been tried.</summary>
     public Candidate? Tried(Piece piece, Thicken how, Design design) =>
-        how.Refusal is { } refusal ? new Candidate(how, null, refusal) : cache.Candidate(DetailKeys.Of(piece, how, design));
+        how.Refusal is { } refusal ? new Candidate(how, null, refusal) : cache.Candidate(DetailKeys.Candidate(piece, how, design));
 
     /// <summary>A way to mend a piece, tried together with the others that the page shows; null while that takes longer than a moment.</summary>
     public async Task<Candidate?> TryAsync(OnDesk on, Piece piece, ImmutableArray<Thicken> ways, Thicken how, CancellationToken stop)
     {
-        var key = DetailKeys.Of(piece, how, on.Value.Design);
+        var key = DetailKeys.Candidate(piece, how, on.Value.Design);
         if (await TriedAsync() is { } before) return before;
-        var keys = ways.Where(w => w.Refusal is null).Select(w => DetailKeys.Of(piece, w, on.Value.Design));
+        var keys = ways.Where(w => w.Refusal is null).Select(w => DetailKeys.Candidate(piece, w, on.Value.Design));
         var ask = new JobAsk(
-            ProjectDesk.Owner, on.Project.Id, on.Project.Head, JobKind.Thicken, piece.Id, ContentHash.Of(string.Join(' ', keys)), JobJson.Write(new ThickenRequest([.. ways.Where(w => w.Refusal is null)])));
+            ProjectDesk.Owner, on.Project.Id, on.Project.Head, JobKind.Thicken, piece.Id, ContentHash.Compute(string.Join(' ', keys)), JobJson.Write(new ThickenRequest([.. ways.Where(w => w.Refusal is null)])));
         await jobs.AskAsync(ask, stop);
         signal.Ring();
         for (var left = LongPatience; left > TimeSpan.Zero; left -= BetweenLooks)

@@ -20,7 +20,7 @@ public sealed class SettleWork(JobInput input, TimeProvider clock) : IWork
         var seconds = JobJson.Read<SettleRequest>(job.Ask.Request!).Seconds;
         var stock = drawer.Stock(job.Ask.Subject);
         var nest = PaperJobs.JobFor(
-            project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, project.Sheets?.Of(stock.Key, project.Design));
+            project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, project.Sheets?.ForStock(stock.Key, project.Design));
         var effort = new NestEffort(TimeSpan.FromSeconds(seconds), SeedOf(job)) { Patience = TimeSpan.FromSeconds(Math.Max(LeastPatience, seconds * PatienceShare)) };
         var begun = clock.GetTimestamp();
         await compute.StartNew(() => Nester.Nest(nest, effort, progress =>

@@ -14,7 +14,7 @@ public sealed partial class SurveyWork(JobInput input, ILogger<SurveyWork> log) 
     public async Task DoAsync(OpenJob job, WorkReport report, TaskFactory compute, CancellationToken stop)
     {
         var (project, drawer) = await input.OpenAsync(job, stop);
-        var pieces = DetailKeys.Of(project, drawer).DistinctBy(p => p.Key).ToList();
+        var pieces = DetailKeys.Surveys(project, drawer).DistinctBy(p => p.Key).ToList();
         var known = (await input.KnownAsync(k => k.SurveysAsync([.. pieces.Select(p => p.Key)], stop))).Keys.ToHashSet();
         for (var i = 0; i < pieces.Count; i++)
         {

@@ -19,7 +19,7 @@ public sealed class ThickenWork(JobInput input) : IWork
         for (var i = 0; i < ways.Length; i++)
         {
             var how = ways[i];
-            var key = DetailKeys.Of(piece, how, project.Design);
+            var key = DetailKeys.Candidate(piece, how, project.Design);
             if ((await input.KnownAsync(k => k.CandidatesAsync([key], stop))).Count == 0)
             {
                 var tried = await compute.StartNew(() => Candidates.Try(piece, how, project.Design, Budget.Until(stop)), CancellationToken.None);

@@ -17,7 +17,7 @@ public static class DetailScene
     private const string Layout = "detail";
 
     /// <summary>Of a project without pieces.</summary>
-    public static Scene Empty(OnDesk on) => SceneBuilder.Of(on, Layout, [], [], []);
+    public static Scene Empty(OnDesk on) => SceneBuilder.SomePieces(on, Layout, [], [], []);
 
     /// <summary>Builds it.</summary>
     /// <param name="on">The project.</param>
@@ -32,7 +32,7 @@ public static class DetailScene
         var stock = on.Drawer.Stocks.FirstOrDefault(s => s.Key == shown.Stock)?.Name ?? shown.Stock;
         var pins = places.Select((c, i) => Pin(i + 1, shown, c.Place, stock, least)).ToList();
         var widths = places.Where(c => DetailCache.IsWeak(c.Place)).SelectMany(c => c.Lines).Select(line => new SceneWidths([.. line.SelectMany(w => Numbers(shown.Place.Apply(w.At), w.WidthMm))]));
-        return SceneBuilder.Of(on, Layout, pieces, pins, [.. widths], least.Mm);
+        return SceneBuilder.SomePieces(on, Layout, pieces, pins, [.. widths], least.Mm);
     }
 
     private static ScenePin Pin(int number, Piece piece, ThinPlace place, string stock, LeastWidth least)

@@ -50,7 +50,7 @@ public static class SceneBuilder
     }
 
     /// <summary>Some pieces as they lie on the card, with pins and courses of width.</summary>
-    public static Scene Of(OnDesk on, string layout, IReadOnlyList<Piece> pieces, IReadOnlyList<ScenePin> pins, IReadOnlyList<SceneWidths> widths, double? least = null)
+    public static Scene SomePieces(OnDesk on, string layout, IReadOnlyList<Piece> pieces, IReadOnlyList<ScenePin> pins, IReadOnlyList<SceneWidths> widths, double? least = null)
     {
         var box = pieces.Aggregate(Box.Empty, (all, p) => all.Include(p.Outline.Path.BoundsUnder(p.Place)));
         var items = pieces.Select(p => new SceneItem(p.Id, 1, ScenePieces.Numbers(p.Place))).ToList();
@@ -149,19 +149,19 @@ public static class SceneBuilder
             [new SceneLayout("card", [0, -6, right, Math.Max(card.OpenHeight, card.FoldedHeight)], frames, [], [], [])]);
     }
 
-    private static Dictionary<string, ScenePiece> Drawn(OnDesk on, IEnumerable<Piece> pieces) => pieces.ToDictionary(p => p.Id, p => ScenePieces.Of(on, p));
+    private static Dictionary<string, ScenePiece> Drawn(OnDesk on, IEnumerable<Piece> pieces) => pieces.ToDictionary(p => p.Id, p => ScenePieces.Draw(on, p));
 
     private static ScenePin? Pin(int number, Finding finding, Project project, Func<int, Affine> placeOf, bool withLoose)
     {
         var design = project.Design;
         if (finding.At is not { } at) return null;
-        if (finding.Piece is null) return withLoose ? Of(at) : null;
+        if (finding.Piece is null) return withLoose ? PinAt(at) : null;
         var index = -1;
         for (var i = 0; i < design.Pieces.Length && index < 0; i++) index = design.Pieces[i].Id == finding.Piece ? i : -1;
         if (index < 0) return null;
         if (design.Pieces[index].Hidden) return null;
-        return Of(placeOf(index).Apply(design.Pieces[index].Place.Inverse().Apply(at)));
-        ScenePin Of(Point p) => new(number, p.X, p.Y, finding.Severity == Severity.Major ? "major" : "minor", FindingWords.For(finding, project.SetOut.Units), finding.Piece);
+        return PinAt(placeOf(index).Apply(design.Pieces[index].Place.Inverse().Apply(at)));
+        ScenePin PinAt(Point p) => new(number, p.X, p.Y, finding.Severity == Severity.Major ? "major" : "minor", FindingWords.For(finding, project.SetOut.Units), finding.Piece);
     }
 
     private static bool Inches(OnDesk on) => on.Value.SetOut.Units == Units.Inches;

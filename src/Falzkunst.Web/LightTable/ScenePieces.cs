@@ -23,7 +23,7 @@ internal static class ScenePieces
     private sealed record Drawn(double Clearance, Units Units, string Fill, ScenePiece Piece);
 
     /// <summary>A piece of the project on the desk.</summary>
-    public static ScenePiece Of(OnDesk on, Piece piece)
+    public static ScenePiece Draw(OnDesk on, Piece piece)
     {
         var (clearance, units, fill) = (on.Value.SetOut.ScoreClearanceMm, on.Value.SetOut.Units, on.Drawer.ColourOf(piece.Stock));
         if (Known.TryGetValue(piece, out var known) && known.Clearance == clearance && known.Units == units && known.Fill == fill) return known.Piece;
@@ -42,20 +42,20 @@ internal static class ScenePieces
     private static ScenePiece Draw(Piece piece, double clearance, Units units, string fill)
     {
         var size = piece.Size;
-        var kinds = new Dictionary<(Look, Operation, string?, Manner?), string>();
+        var kinds = new Dictionary<(Look, Operation, string?, LineSettings?), string>();
         string KindOf(Line l)
         {
-            var key = (l.Look, l.Operation, l.Ink, l.Manner);
+            var key = (l.Look, l.Operation, l.Ink, l.Settings);
             return kinds.TryGetValue(key, out var kind) ? kind : kinds[key] = LineKind.KeyOf(l);
         }
         var drawn = new ScenePiece(
             piece.Name, piece.Shape.Hash, fill,
             [.. piece.Drawn.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(piece, l), l.Ink, MarkOf(l), KindOf(l)))],
             ScoresOf(piece, clearance),
-            AreaFills.Of(piece).ToDictionary(f => f.Key, f => string.Concat(f.Value.Select(path => PathText.Write(path, Decimals)))),
+            AreaFills.Strokes(piece).ToDictionary(f => f.Key, f => string.Concat(f.Value.Select(path => PathText.Write(path, Decimals)))),
             new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)),
             Numbers(piece.Place), piece.Locked) { Reach = ReachOf(piece) };
-        var version = ContentHash.Of(JsonSerializer.SerializeToUtf8Bytes((piece.Id, drawn), Whole))[..VersionLength];
+        var version = ContentHash.Compute(JsonSerializer.SerializeToUtf8Bytes((piece.Id, drawn), Whole))[..VersionLength];
         return drawn with { Version = version };
     }
 
@@ -78,7 +78,7 @@ internal static class ScenePieces
 
     private static string? MarkOf(Line line)
     {
-        var way = line.Way;
+        var way = line.EffectiveSettings;
         var mark = (way.Fold switch { FoldDirection.Valley => "v", FoldDirection.Mountain => "m", _ => "" })
             + (way.HalfCut ? "h" : "") + (way.FromBack ? "b" : "") + (way.LeftOut ? "o" : "") + (line.SizeLocked ? "s" : "");
         return mark.Length == 0 ? null : mark;

@@ -10,13 +10,13 @@ namespace Falzkunst.Web.Pages;
 public static class SettingsWords
 {
     /// <summary>The settings of a stock for an operation, with what differs along these lines.</summary>
-    public static string For(Stock? stock, Operation operation, Manner? manner)
+    public static string For(Stock? stock, Operation operation, LineSettings? line)
     {
         if (operation.ToolFor() is not { } tool) return operation == Operation.Print ? "Printed, never cut." : "Never produced.";
-        if (manner?.LeftOut == true) return "Left out: no tool runs it this time.";
+        if (line?.LeftOut == true) return "Left out: no tool runs it this time.";
         if (stock is null) return "Give the piece a stock.";
         var settings = stock.SettingsFor(tool);
-        var own = manner?.Settings;
+        var own = line?.Tool;
         return string.Create(CultureInfo.InvariantCulture,
             $"{(own is null ? stock.Name : "Its own settings")}: {ToolWords.Describe(own?.Over(settings) ?? settings)}, {own?.SpeedMmPerSecond ?? settings.SpeedMmPerSecond:0} mm/s");
     }

@@ -8,7 +8,7 @@ public static class FindingWords
 {
     public static string For(Finding f, Units units)
     {
-        if (f.Told is not null) return f.Told;
+        if (f.Sentence is not null) return f.Sentence;
         var word = f.Operation?.Word() ?? "";
         string Mm(int i) => i < f.LengthsMm.Length ? Length.Show(f.LengthsMm[i], units) : "";
         return f.Code switch

@@ -11,7 +11,7 @@ public static class StopWords
     /// <summary>What to do, in one short line.</summary>
     public static string Title(Stop stop)
     {
-        if (stop.Told is { } told) return told.Title;
+        if (stop.Sentence is { } told) return told.Title;
         switch (stop.Kind)
         {
             case StopKind.LoadPaper: return $"Load {stop.Work.OfType<LayPaper>().First().Sheet}";
@@ -29,10 +29,10 @@ public static class StopWords
     }
 
     /// <summary>Each thing to do, in order, as a sentence.</summary>
-    public static IReadOnlyList<string> Actions(Stop stop) => stop.Told?.Actions.ToArray() ?? [.. stop.Work.Select(Action)];
+    public static IReadOnlyList<string> Actions(Stop stop) => stop.Sentence?.Actions.ToArray() ?? [.. stop.Work.Select(Action)];
 
     /// <summary>What must not be done; null where nothing can go wrong.</summary>
-    public static string? Warning(Stop stop) => stop.Told is { } told ? told.Warning : stop.MustNot switch
+    public static string? Warning(Stop stop) => stop.Sentence is { } told ? told.Warning : stop.MustNot switch
     {
         StopWarning.Unloading => $"Do not unload. {stop.Next?.Title()} and all that follows run on this load.",
         StopWarning.TurningOtherWay => "Turn it about its upright edge only; turned the other way, all that follows lands upside down.",

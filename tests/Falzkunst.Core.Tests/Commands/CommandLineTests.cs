@@ -19,8 +19,8 @@ public sealed class CommandLineTests
     }
 
     private static Picked Lines(params string[] lines) => Picked.OfLines("p1", [.. lines]);
-    private static readonly Picked One = Picked.Whole("p1"), Three = Picked.Whole("p1", "p2", "p3");
-    private static Box BoxOf(Project p, string id) => Picked.Whole(id).Box(p.Design);
+    private static readonly Picked One = Picked.OfPieces("p1"), Three = Picked.OfPieces("p1", "p2", "p3");
+    private static Box BoxOf(Project p, string id) => Picked.OfPieces(id).Box(p.Design);
 
     /// <summary>Each command's own example is understood and does something, or is refused for what is picked and not for its words.</summary>
     [Fact]
@@ -84,14 +84,14 @@ public sealed class CommandLineTests
     {
         var rows = Do("rows 2 columns 3 gap 5 10", One).Design;
         Assert.Equal(3 + 5, rows.Pieces.Length);
-        Assert.Equal(new Box(170, 60, 250, 110), Picked.Whole(rows.Pieces[5].Id).Box(rows));
+        Assert.Equal(new Box(170, 60, 250, 110), Picked.OfPieces(rows.Pieces[5].Id).Box(rows));
         Assert.Equal(rows.Pieces.Length, rows.Pieces.Select(p => p.Id).Distinct().Count());
         Assert.Equal(rows.Pieces.Length, rows.Pieces.Select(p => p.Name).Distinct().Count());
         var ring = Do("around 4 at 40 25", Lines("l3")).Design.Pieces[0];
         Assert.Equal(3 + 3, ring.Lines.Length);
         Assert.All(ring.Shape.Paths.Skip(2), p => Assert.Equal(30, p.Length, 9));
         var reflected = Do("reflect right", One).Design;
-        Assert.Equal(new Box(80, 0, 160, 50), Picked.Whole("p4").Box(reflected));
+        Assert.Equal(new Box(80, 0, 160, 50), Picked.OfPieces("p4").Box(reflected));
         Assert.Equal(70 - 22, reflected.Find("p4")!.Lines[1].Path.Bounds.MinX, 9);
     }
 
@@ -99,12 +99,12 @@ public sealed class CommandLineTests
     public void Lines_are_worked_as_told_and_what_has_no_meaning_under_an_operation_goes()
     {
         var filled = Do("fill crossed 0.5 at 30", Lines("l3"));
-        Assert.Equal(new AreaFill(FillPattern.Crossed, 0.5, 30), filled.Design.Pieces[0].Lines[2].Way.Fill);
-        Assert.Null(Do("score", Lines("l3"), filled).Design.Pieces[0].Lines[2].Manner);
+        Assert.Equal(new AreaFill(FillPattern.Crossed, 0.5, 30), filled.Design.Pieces[0].Lines[2].EffectiveSettings.Fill);
+        Assert.Null(Do("score", Lines("l3"), filled).Design.Pieces[0].Lines[2].Settings);
         var folded = Do("fold mountain", Lines("l3"), Do("score", Lines("l3")));
-        Assert.Equal(FoldDirection.Mountain, folded.Design.Pieces[0].Lines[2].Way.Fold);
-        Assert.Equal(260, Do("settings force 260 times 2", Lines("l3")).Design.Pieces[0].Lines[2].Way.Settings!.ForceGrams);
-        Assert.True(Do("half cut", Lines("l2")).Design.Pieces[0].Lines[1].Way.HalfCut);
+        Assert.Equal(FoldDirection.Mountain, folded.Design.Pieces[0].Lines[2].EffectiveSettings.Fold);
+        Assert.Equal(260, Do("settings force 260 times 2", Lines("l3")).Design.Pieces[0].Lines[2].EffectiveSettings.Tool!.ForceGrams);
+        Assert.True(Do("half cut", Lines("l2")).Design.Pieces[0].Lines[1].EffectiveSettings.HalfCut);
         Assert.Equal("#112233", Do("colour #112233", Lines("l3")).Design.Pieces[0].Lines[2].Ink);
     }
 
@@ -125,11 +125,11 @@ public sealed class CommandLineTests
     {
         var apart = Do("take apart", One).Design;
         Assert.Equal(["p1", "p4", "p2", "p3"], apart.Pieces.Select(p => p.Id));
-        Assert.Equal(new Box(10, 10, 32, 32), Picked.Whole("p4").Box(apart));
+        Assert.Equal(new Box(10, 10, 32, 32), Picked.OfPieces("p4").Box(apart));
         Assert.Equal(2, apart.Pieces[0].Lines.Length);
-        var merged = Do("merge", Picked.Whole("p1", "p4"), Start with { Design = apart }).Design;
+        var merged = Do("merge", Picked.OfPieces("p1", "p4"), Start with { Design = apart }).Design;
         Assert.Equal(Start.Design.Pieces[0].Area, merged.Pieces[0].Area, 6);
-        Assert.Throws<EditRefused>(() => Do("merge", Picked.Whole("p1", "p2")));
+        Assert.Throws<EditRefused>(() => Do("merge", Picked.OfPieces("p1", "p2")));
         Assert.Equal(["p2", "p3", "p1"], Do("layer top", One).Design.Pieces.Select(p => p.Id));
         var given = Do("give to p2", Lines("l3")).Design;
         Assert.Equal(new Point(-60, 10), given.Find("p2")!.Lines[1].Path.Start);
@@ -147,14 +147,14 @@ public sealed class CommandLineTests
     [Fact]
     public void Variants_change_places_with_what_is_there()
     {
-        var kept = Do("keep aside Small one", Picked.Whole("p2"));
-        var large = Do("size 60", Picked.Whole("p2"), kept);
+        var kept = Do("keep aside Small one", Picked.OfPieces("p2"));
+        var large = Do("size 60", Picked.OfPieces("p2"), kept);
         var back = Do("take up small", One, large);
         Assert.Equal(20, back.Design.Find("p2")!.Size.Width, 9);
         Assert.Equal(60, Assert.Single(back.Variants).Pieces[0].Size.Width, 9);
         var whole = Do("keep aside all Everything", One, back);
-        var less = Do("delete", Picked.Whole("p1", "p3"), whole);
-        Assert.Equal(["p1", "p2", "p3"], Do("take up Everything", Picked.Whole("p2"), less).Design.Pieces.Select(p => p.Id));
+        var less = Do("delete", Picked.OfPieces("p1", "p3"), whole);
+        Assert.Equal(["p1", "p2", "p3"], Do("take up Everything", Picked.OfPieces("p2"), less).Design.Pieces.Select(p => p.Id));
     }
 
     [Theory]

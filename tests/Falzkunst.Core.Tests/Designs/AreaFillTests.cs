@@ -58,11 +58,11 @@ public sealed class AreaFillTests
     [Fact]
     public void Lines_worked_alike_fill_together()
     {
-        var filled = new Manner { Fill = new AreaFill(FillPattern.Parallel, 1) };
+        var filled = new LineSettings { Fill = new AreaFill(FillPattern.Parallel, 1) };
         var piece = Given.Piece("p1", 60, 60,
             (Line)Given.Line(Square, Operation.Draw).With(filled), (Line)Given.Line(Bowl, Operation.Draw).With(filled),
             (Line)Given.Line(Bowl, Operation.Foil).With(filled));
-        var strokes = AreaFills.Of(piece);
+        var strokes = AreaFills.Strokes(piece);
         Assert.Equal(["l2", "l4"], strokes.Keys.Order());
         Assert.All(strokes["l2"].SelectMany(s => Sampling.Midpoints(s, 0.5, 10_000)), p => Assert.True(InArea(p, -0.01)));
     }

@@ -16,7 +16,7 @@ public sealed class ItemTests
     [Fact]
     public void An_edge_line_follows_the_outline_and_keeps_its_distance() => Gen.Select(Gen.Double[30, 300], Gen.Double[30, 300]).Sample((width, height) =>
     {
-        var piece = Only(Edits.Apply(Plate, new ResizePicked(Picked.Whole("p1"), width, height), Given.Drawer));
+        var piece = Only(Edits.Apply(Plate, new ResizePicked(Picked.OfPieces("p1"), width, height), Given.Drawer));
         var line = Assert.Single(piece.Drawn, l => l.Operation == Operation.Draw);
         var expected = piece.Size.Grow(-5);
         Assert.Equal(expected.MinX, line.Path.Bounds.MinX, 1e-2);
@@ -29,9 +29,9 @@ public sealed class ItemTests
     [Fact]
     public void A_narrow_piece_has_no_line_so_far_inside_and_has_it_again_when_it_is_wide()
     {
-        var narrow = Edits.Apply(Plate, new ResizePicked(Picked.Whole("p1"), 9, 60), Given.Drawer);
+        var narrow = Edits.Apply(Plate, new ResizePicked(Picked.OfPieces("p1"), 9, 60), Given.Drawer);
         Assert.DoesNotContain(Only(narrow).Drawn, l => l.Operation == Operation.Draw);
-        var wide = Edits.Apply(narrow, new ResizePicked(Picked.Whole("p1"), 50, 60), Given.Drawer);
+        var wide = Edits.Apply(narrow, new ResizePicked(Picked.OfPieces("p1"), 50, 60), Given.Drawer);
         Assert.Contains(Only(wide).Drawn, l => l.Operation == Operation.Draw);
     }
 
@@ -43,7 +43,7 @@ public sealed class ItemTests
         var line = Assert.Single(Only(plain).Lines, l => l.Operation == Operation.Draw);
         Assert.Equal(derived.Path, line.Path);
         Assert.Empty(Only(plain).Items.OfType<EdgeLine>());
-        var scaled = Only(Edits.Apply(plain, new ResizePicked(Picked.Whole("p1"), 200, 120), Given.Drawer));
+        var scaled = Only(Edits.Apply(plain, new ResizePicked(Picked.OfPieces("p1"), 200, 120), Given.Drawer));
         Assert.Equal(10, scaled.Find(line.Id)!.Path.Bounds.MinX - scaled.Size.MinX, 1e-2);
     }
 
@@ -75,7 +75,7 @@ public sealed class ItemTests
             new TextItem("", "Wish you\nwere here", "plain", 6, Operation.Draw, Affine.Move(10, 10), 40, 20), new PrintedFill("", "#7B4BA8"));
         var project = Given.ProjectOf(piece);
         Assert.False(Only(project).IsOnlyCut);
-        var scaled = Only(Edits.Apply(project, new ResizePicked(Picked.Whole("p1"), 200, 120), Given.Drawer));
+        var scaled = Only(Edits.Apply(project, new ResizePicked(Picked.OfPieces("p1"), 200, 120), Given.Drawer));
         var text = Assert.Single(scaled.Items.OfType<TextItem>());
         // Twice as large with its piece: from 10, 10 of the box to 20, 20 of the piece.
         var (from, to) = (text.Place.Apply(new(0, 0)), text.Place.Apply(new(40, 20)));

@@ -19,7 +19,7 @@ public sealed class MotifTests
                 At(Given.Piece("p4", 20, 20), 0, 60), At(Given.Piece("p5", 10, 10), 20.2, 65),
             ],
             [Loose("x1", Given.Straight(110, 22.1, 110, 30)), Loose("x2", Given.Straight(60, 60, 70, 70))], [], 6);
-        var motifs = Motifs.Of(design);
+        var motifs = Motifs.Find(design);
         Assert.Equal(["p3", "p1p2", "p4p5", ""], motifs.Select(m => string.Concat(m.Pieces.Select(p => p.Id))));
         Assert.Equal([0, 1, 0, 1], motifs.Select(m => m.Loose.Length));
         Assert.Equal([1, 2, 3, 4], motifs.Select(m => m.Number));
@@ -29,13 +29,13 @@ public sealed class MotifTests
     public void Motifs_part_everything_and_what_is_taken_keeps_its_form_side_by_side() => Gen.Select(Gen.Double[0, 200], Gen.Double[0, 200], Gen.Double[0, 360]).Array[1, 14].Sample(places =>
     {
         var design = new Design([.. places.Select((p, i) => At(Given.Piece($"p{i}", 20, 10), p.Item1, p.Item2, p.Item3))], [], [], places.Length + 1);
-        var motifs = Motifs.Of(design);
+        var motifs = Motifs.Find(design);
         Assert.Equal(design.Pieces.Length, motifs.Sum(m => m.Pieces.Length));
         var taken = Motifs.Take(motifs, [.. motifs.Select(m => m.Number)], 150, 40);
         Assert.Equal(Enumerable.Range(40, design.Pieces.Length).Select(i => $"p{i}"), taken.Pieces.Select(p => p.Id));
         Assert.Equal(40 + design.Pieces.Length, taken.NextPiece);
         // Taken side by side, what was apart stays apart and what hung together hangs together.
-        Assert.Equal(motifs.Select(m => m.Pieces.Length).Order(), Motifs.Of(taken).Select(m => m.Pieces.Length).Order());
+        Assert.Equal(motifs.Select(m => m.Pieces.Length).Order(), Motifs.Find(taken).Select(m => m.Pieces.Length).Order());
         Assert.True(taken.Pieces.All(p => p.Outline.Path.BoundsUnder(p.Place).Min is { X: > -1e-6, Y: > -1e-6 }));
     });
 
@@ -43,11 +43,11 @@ public sealed class MotifTests
     public void The_same_outline_is_known_again_turned_mirrored_and_drawn_from_another_start() => Gen.Select(Gen.Double[0, 360], Gen.Bool, Gen.Int[0, 9]).Sample((turn, mirrored, start) =>
     {
         var star = PathNodes.WrittenOut(new StarShape(0, 0, 30, 40, 5).ToPath());
-        Piece Of(Path outline) => Piece.Of("p1", "Piece p1", "chalk-200", Affine.Identity, [Given.Line(outline, Operation.Cut)]);
+        Piece Cut(Path outline) => Piece.FromLines("p1", "Piece p1", "chalk-200", Affine.Identity, [Given.Line(outline, Operation.Cut)]);
         var other = star.StartingAt(start).Map(Affine.Scale(mirrored ? -1 : 1, 1).Then(Affine.Turn(turn)).Then(Affine.Move(7, -3)));
-        Assert.True(SameShape.Are(Of(star), Of(mirrored ? other.Reversed() : other)));
-        Assert.False(SameShape.Are(Of(star), Of(other.Map(Affine.Scale(1.05, 1.05)))));
-        Assert.False(SameShape.Are(Of(star), Of(new StarShape(0, 0, 30, 40, 6).ToPath())));
+        Assert.True(SameShape.Are(Cut(star), Cut(mirrored ? other.Reversed() : other)));
+        Assert.False(SameShape.Are(Cut(star), Cut(other.Map(Affine.Scale(1.05, 1.05)))));
+        Assert.False(SameShape.Are(Cut(star), Cut(new StarShape(0, 0, 30, 40, 6).ToPath())));
     });
 
     [Fact]

@@ -12,11 +12,11 @@ public sealed class PaperTests
     private const double Cell = 20;
 
     /// <summary>A line in a cell of its own: what it is for and how it is worked, closed or open.</summary>
-    private static readonly Gen<(Operation Operation, Manner? Manner, Path Path)> InCell =
+    private static readonly Gen<(Operation Operation, LineSettings? Settings, Path Path)> InCell =
         from operation in Gen.Int[0, OperationWords.Choices.Count - 1].Select(i => OperationWords.Choices[i])
         from half in Gen.Bool from leftOut in Gen.Frequency((4, Gen.Const(false)), (1, Gen.Const(true)))
         from kind in Gen.Int[0, 2] from size in Gen.Double[3, 8] from turn in Gen.Double[0, 360]
-        select (operation, half || leftOut ? new Manner { HalfCut = half && operation == Operation.Cut, LeftOut = leftOut } : null,
+        select (operation, half || leftOut ? new LineSettings { HalfCut = half && operation == Operation.Cut, LeftOut = leftOut } : null,
             kind switch
             {
                 0 => EllipticArc.Ellipse(new(0, 0), size, size / 2),
@@ -28,11 +28,11 @@ public sealed class PaperTests
     private static readonly Gen<Piece> Plates =
         from cells in InCell.Array[1, 16]
         from outline in Gen.Int[0, OperationWords.Choices.Count - 1].Select(i => OperationWords.Choices[i])
-        let lines = cells.Select((c, i) => Given.Line(c.Path.Map(Affine.Move((i % 4 + 0.5) * Cell, (i / 4 + 0.5) * Cell)), c.Operation) with { Manner = c.Manner })
+        let lines = cells.Select((c, i) => Given.Line(c.Path.Map(Affine.Move((i % 4 + 0.5) * Cell, (i / 4 + 0.5) * Cell)), c.Operation) with { Settings = c.Settings })
         let plate = Given.Piece("p1", 4 * Cell, 4 * Cell, [.. lines])
         select plate with { Outline = plate.Outline with { Operation = outline } };
 
-    private static bool FallsOut(Line line) => line.Path.IsClosed && line.Operation == Operation.Cut && line.Manner is not ({ HalfCut: true } or { LeftOut: true });
+    private static bool FallsOut(Line line) => line.Path.IsClosed && line.Operation == Operation.Cut && line.Settings is not ({ HalfCut: true } or { LeftOut: true });
 
     [Fact]
     public void Its_area_is_the_outline_less_inner_rings_that_are_cut_through() => Plates.Sample(plate =>
@@ -89,7 +89,7 @@ public sealed class PaperTests
     public void A_half_cut_leaves_paper_and_an_outline_bounds_it_whatever_follows_it()
     {
         var project = Given.ProjectOf(Given.Piece("p1", 100, 80, Given.Line(Path.Rectangle(20, 20, 40, 40), Operation.Cut)));
-        var half = Edits.Apply(project, new ChangeManner([new("p1", ["l2"])], [MannerPart.HalfCut], new Manner { HalfCut = true }), Given.Drawer);
+        var half = Edits.Apply(project, new ChangeLineSettings([new("p1", ["l2"])], [LineSettingsPart.HalfCut], new LineSettings { HalfCut = true }), Given.Drawer);
         Assert.Equal(8000, half.Design.Pieces[0].Area, 6);
         var drawn = Edits.Apply(project, new SetOperation([new("p1", ["l1"])], Operation.Draw), Given.Drawer);
         Assert.Equal(8000 - 1600, drawn.Design.Pieces[0].Area, 6);

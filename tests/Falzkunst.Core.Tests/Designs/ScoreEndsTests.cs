@@ -34,7 +34,7 @@ public sealed class ScoreEndsTests
     [Fact]
     public void On_a_slanted_edge_the_distance_is_measured_square_to_the_edge()
     {
-        var triangle = Piece.Of("p", "p", "chalk-200", Affine.Identity,
+        var triangle = Piece.FromLines("p", "p", "chalk-200", Affine.Identity,
             [Given.Line(Path.Polyline([new(0, 0), new(100, 0), new(0, 100)], true), Operation.Cut), Score(Given.Straight(30, 10, 30, 90))]);
         var score = Assert.Single(Fit(triangle, 2));
         Assert.Equal(70 - 2.01 * Math.Sqrt(2), score.End.Y, 1e-6);
@@ -58,7 +58,7 @@ public sealed class ScoreEndsTests
             if (Math.Abs(Polygons.SignedArea(outline)) < 1 || a.DistanceTo(b) < 1) return;
             var ring = Path.Polyline(outline, true);
             var cuts = holes.Prepend(ring).ToList();
-            var piece = Piece.Of("p", "p", "chalk-200", Affine.Identity, [.. cuts.Select(c => Given.Line(c, Operation.Cut)), Score(Given.Straight(a.X, a.Y, b.X, b.Y))]);
+            var piece = Piece.FromLines("p", "p", "chalk-200", Affine.Identity, [.. cuts.Select(c => Given.Line(c, Operation.Cut)), Score(Given.Straight(a.X, a.Y, b.X, b.Y))]);
             var fitted = Fit(piece, clearance, piece.Lines[^1].Id);
             double Distance(Point p) => cuts.Min(c => Polygons.DistanceToRing(Flattening.Flatten(c, 0.0005), p));
             bool OnPaper(Point p) => Polygons.Contains(ring.Flat, p) && !holes.Any(h => Polygons.Contains(h.Flat, p));

@@ -10,7 +10,7 @@ namespace Falzkunst.Core.Tests.Detail;
 /// <summary>Pieces larger or finer than anybody works with are told so, the same every time, instead of taking all there is.</summary>
 public sealed class IntricateTests
 {
-    private static Piece PieceOf(Path outline) => Piece.Of("p1", "Plate", "chalk-200", Affine.Identity, [Given.Line(outline, Operation.Cut)]);
+    private static Piece PieceOf(Path outline) => Piece.FromLines("p1", "Plate", "chalk-200", Affine.Identity, [Given.Line(outline, Operation.Cut)]);
 
     private static Path Spikes(int count) => Path.Polyline(
         Enumerable.Range(0, 2 * count).Select(i => new Point(50 + (i % 2 == 0 ? 49 : 20) * Math.Cos(i * Math.PI / count), 50 + (i % 2 == 0 ? 49 : 20) * Math.Sin(i * Math.PI / count))), closed: true);
@@ -32,16 +32,16 @@ public sealed class IntricateTests
     {
         var piece = PieceOf(Spikes(60_000));
         Assert.False(PieceWidths.Survey(piece, 0.8).IsComplete);
-        Assert.Equal(Reason.TooIntricate, Assert.Throws<EditRefused>(() => Thickening.Of(piece, new Thicken(false, 0.8, 0.4))).Reason);
-        Assert.Equal(Reason.TooIntricate, Assert.Throws<EditRefused>(() => SmallThings.Of(piece, 1)).Reason);
+        Assert.Equal(Reason.TooIntricate, Assert.Throws<EditRefused>(() => Thickening.Grow(piece, new Thicken(false, 0.8, 0.4))).Reason);
+        Assert.Equal(Reason.TooIntricate, Assert.Throws<EditRefused>(() => SmallThings.Find(piece, 1)).Reason);
         Assert.True(PieceWidths.Survey(PieceOf(Spikes(40)), 0.8).IsComplete);
     }
 
     [Fact]
     public void Lines_that_cross_hundreds_of_thousands_of_times_are_told_before_they_are_mended()
     {
-        Assert.Throws<BudgetSpent>(() => Region.Of([.. Star(20_001).Flat], []));
-        Assert.InRange(Region.Of([.. Star(101).Flat], []).Area, 5000, 8000);
+        Assert.Throws<BudgetSpent>(() => Region.FromRings([.. Star(20_001).Flat], []));
+        Assert.InRange(Region.FromRings([.. Star(101).Flat], []).Area, 5000, 8000);
     }
 
     [Fact]
@@ -49,10 +49,10 @@ public sealed class IntricateTests
     {
         // Four thousand long lines, each half past the edge, which is looked at closely.
         var lines = Enumerable.Range(0, 4000).Select(i => Given.Line(Given.Straight(10, 10 + i * 0.02, 500, 10 + i * 0.02), Operation.Draw));
-        var piece = Piece.Of("p1", "Plate", "chalk-200", Affine.Identity, [Given.Line(Path.Rectangle(0, 0, 100, 100), Operation.Cut), .. lines]);
-        var findings = Checks.Of(Design.Empty with { Pieces = [piece] });
+        var piece = Piece.FromLines("p1", "Plate", "chalk-200", Affine.Identity, [Given.Line(Path.Rectangle(0, 0, 100, 100), Operation.Cut), .. lines]);
+        var findings = Checks.Findings(Design.Empty with { Pieces = [piece] });
         Assert.Contains(findings, f => f.Code == FindingCodes.NotAllChecked && f.Piece == "p1");
         Assert.Contains(findings, f => f.Code == FindingCodes.PastEdge);
-        Assert.Equal(findings.Length, Checks.Of(Design.Empty with { Pieces = [piece with { Name = "Plate" }] }).Length);
+        Assert.Equal(findings.Length, Checks.Findings(Design.Empty with { Pieces = [piece with { Name = "Plate" }] }).Length);
     }
 }

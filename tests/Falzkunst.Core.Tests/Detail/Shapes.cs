@@ -13,9 +13,9 @@ internal static class Shapes
     public static Path Circle(double x, double y, double r) => EllipticArc.Ellipse(new(x, y), r, r);
 
     public static Piece PieceOf(params Path[] rings) =>
-        Piece.Of("p", "Piece p", "chalk-200", Affine.Identity, rings.Select(r => Given.Line(r, Operation.Cut)));
+        Piece.FromLines("p", "Piece p", "chalk-200", Affine.Identity, rings.Select(r => Given.Line(r, Operation.Cut)));
 
-    public static Region Of(Piece piece) => Region.Of(
+    public static Region FromPiece(Piece piece) => Region.FromRings(
         Flattening.Flatten(piece.Outline.Path, 0.001), [.. piece.Paper.Openings.Select(o => Flattening.Flatten(o, 0.001))]);
 
     /// <summary>Discs joined by bars of any width, with openings near each other and near the rim.</summary>
@@ -28,7 +28,7 @@ internal static class Shapes
     private static Piece Assembled((double X, double Y, double R)[] discs, double[] bars, (double X, double Y, double R)[] holes)
     {
         var all = Region.Empty;
-        foreach (var (x, y, r) in discs) all = all.Union(Region.Of([.. Circle(x, y, r).Flat], []));
+        foreach (var (x, y, r) in discs) all = all.Union(Region.FromRings([.. Circle(x, y, r).Flat], []));
         for (var i = 1; i < discs.Length; i++)
         {
             all = all.Union(Region.Around([[new Point(discs[i - 1].X, discs[i - 1].Y), new Point(discs[i].X, discs[i].Y)]], bars[i] / 2, 4));
@@ -36,7 +36,7 @@ internal static class Shapes
         foreach (var (x, y, r) in holes)
         {
             // Only where it lies wholly in the paper: an edge that it crossed would have sharp horns.
-            var hole = Region.Of([.. Circle(x, y, r).Flat], []);
+            var hole = Region.FromRings([.. Circle(x, y, r).Flat], []);
             if (hole.Grow(0.08, Corners.Round, 8).Minus(all).Area == 0) all = all.Minus(hole);
         }
         var (outer, openings) = all.Parts.MaxBy(p => Math.Abs(Polygons.SignedArea(p.Outer)));

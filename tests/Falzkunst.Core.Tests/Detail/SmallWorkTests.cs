@@ -17,7 +17,7 @@ public sealed class SmallWorkTests
     private static Line Opening(Path path) => Given.Line(path, Operation.Cut);
 
     private static Project After(Project project, string command, params ImmutableArray<string> picked) =>
-        Edits.Apply(project, CommandLine.Read(command, new BenchContext(project, Picked.Whole(picked), Given.Drawer)).For(new BenchContext(project, Picked.Whole(picked), Given.Drawer)), Given.Drawer);
+        Edits.Apply(project, CommandLine.Read(command, new BenchContext(project, Picked.OfPieces(picked), Given.Drawer)).For(new BenchContext(project, Picked.OfPieces(picked), Given.Drawer)), Given.Drawer);
 
     private static Reason Refusal(Project project, string command, params ImmutableArray<string> picked) =>
         Assert.Throws<EditRefused>(() => After(project, command, picked)).Reason;
@@ -65,8 +65,8 @@ public sealed class SmallWorkTests
     public void Growing_and_shrinking_by_as_much_gives_the_same_outline_but_for_rounded_corners() =>
         Gen.Select(Gen.Double[0.3, 4], Gen.Double[15, 40], Gen.Double[15, 40]).Sample((by, w, h) =>
         {
-            var grown = Shapes.PieceOf([.. Borders.Of(Given.Piece("p1", w, h), new Border(by, "chalk-200"))[0]]);
-            var back = Borders.Of(grown, new Border(-by, "chalk-200"))[0][0];
+            var grown = Shapes.PieceOf([.. Borders.Offset(Given.Piece("p1", w, h), new Border(by, "chalk-200"))[0]]);
+            var back = Borders.Offset(grown, new Border(-by, "chalk-200"))[0][0];
             Assert.Equal(w * h, Math.Abs(back.SignedArea), 0.4);
         }, iter: 20);
 
@@ -78,10 +78,10 @@ public sealed class SmallWorkTests
             Given.Piece("p1", 60, 40, Opening(Circle(10, 10, 0.2)), Opening(Circle(20, 20, 3)), Opening(slit),
                 Given.Line(Given.Straight(40, 5, 40, 35), Operation.Score), Given.Line(Given.Straight(40, 5, 40, 35), Operation.Score)),
             Given.Piece("p2", 0.3, 0.4));
-        var things = SmallThings.Of(project.Design.Require("p1"), 0.5);
+        var things = SmallThings.Find(project.Design.Require("p1"), 0.5);
         Assert.Equal([(SmallKind.Opening, "l2"), (SmallKind.Opening, "l4"), (SmallKind.Line, "l6")], things.Select(t => (t.Kind, t.Key)));
         Assert.Equal(0.4, things[0].SizeMm, 0.02);
-        Assert.Equal(SmallKind.Speck, Assert.Single(SmallThings.Of(project.Design.Require("p2"), 0.5)).Kind);
+        Assert.Equal(SmallKind.Speck, Assert.Single(SmallThings.Find(project.Design.Require("p2"), 0.5)).Kind);
         Assert.Equal(["l1", "l3", "l4", "l5", "l6"], After(project, "small things 0.5 l2", "p1").Design.Pieces[0].Lines.Select(l => l.Id));
         var all = After(project, "small things 0.5", "p1", "p2").Design.Pieces;
         Assert.Equal(["l1", "l3", "l5"], Assert.Single(all).Lines.Select(l => l.Id));
@@ -95,7 +95,7 @@ public sealed class SmallWorkTests
         // A notch 0.08 wide runs 12 into the plate, and a bay 2 wide that stays.
         var outline = Path.Polyline([new(0, 0), new(40, 0), new(40, 30), new(20.08, 30), new(20.08, 18), new(20, 18), new(20, 30), new(10, 30), new(10, 20), new(8, 20), new(8, 30), new(0, 30)], closed: true);
         var piece = Shapes.PieceOf(outline) with { Id = "p1" };
-        var thing = Assert.Single(SmallThings.Of(piece, 0.2));
+        var thing = Assert.Single(SmallThings.Find(piece, 0.2));
         Assert.Equal(SmallKind.Slit, thing.Kind);
         Assert.Equal(0.08, thing.SizeMm, 0.01);
         var mended = SmallThings.Without(piece, 0.2, [thing.Key])!;
@@ -106,17 +106,17 @@ public sealed class SmallWorkTests
 
     private static Project Stencil(Path opening, Path island) => Given.ProjectOf(
         Given.Piece("p1", 60, 60, Opening(opening)),
-        Piece.Of("p2", "Piece p2", "chalk-200", Affine.Identity, [Given.Line(island, Operation.Cut), Given.Line(Given.Straight(28, 30, 32, 30), Operation.Score)]));
+        Piece.FromLines("p2", "Piece p2", "chalk-200", Affine.Identity, [Given.Line(island, Operation.Cut), Given.Line(Given.Straight(28, 30, 32, 30), Operation.Score)]));
 
     [Fact]
     public void The_inside_of_an_O_is_found_and_bridged_above_and_below()
     {
         var project = Stencil(Circle(30, 30, 20), Circle(30, 30, 12));
-        var island = Assert.Single(Islands.Of(project.Design));
+        var island = Assert.Single(Islands.Find(project.Design));
         Assert.Equal(("p1", "p2"), (island.Host.Id, island.Piece.Id));
         var joined = Assert.Single(After(project, "bridge 1.5", "p2").Design.Pieces);
         // One piece, with two openings where one ring of air was, and the island's score line with it.
-        Assert.Equal((1, 2), (Of(joined).PartCount, PieceOpenings(joined).Length));
+        Assert.Equal((1, 2), (FromPiece(joined).PartCount, PieceOpenings(joined).Length));
         Assert.Single(joined.Lines, l => l.Operation == Operation.Score);
         Assert.Equal(project.Design.Pieces.Sum(p => p.Area) + 2 * 1.5 * 8, joined.Area, 1);
         Assert.All(PieceOpenings(joined), o => Assert.Equal(20, o.Bounds.Width, 1.5));
@@ -130,14 +130,14 @@ public sealed class SmallWorkTests
     public void As_many_bridges_as_asked_for_hold_an_island(int count)
     {
         var joined = Assert.Single(After(Stencil(Path.Rectangle(10, 10, 40, 40), Circle(30, 31, 8)), $"bridge 1 {count}", "p2").Design.Pieces);
-        Assert.Equal((1, count), (Of(joined).PartCount, PieceOpenings(joined).Length));
+        Assert.Equal((1, count), (FromPiece(joined).PartCount, PieceOpenings(joined).Length));
     }
 
     [Fact]
     public void Only_loose_islands_are_bridged()
     {
         var project = Given.ProjectOf(Given.Piece("p1", 60, 60), Given.Piece("p2", 10, 10));
-        Assert.Empty(Islands.Of(project.Design));
+        Assert.Empty(Islands.Find(project.Design));
         Assert.Equal(Reason.NotAnIsland, Refusal(project, "bridge 1", "p2"));
         Assert.Equal(Reason.OutOfRange, Refusal(project, "bridge 0", "p2"));
     }
@@ -160,15 +160,15 @@ public sealed class SmallWorkTests
     public void The_least_width_comes_from_the_catalogue_until_the_project_sets_its_own()
     {
         var project = Given.ProjectOf(Given.Piece("p1", 20, 20));
-        var catalogue = LeastWidth.Of(project.SetOut, "chalk-200", Given.Drawer);
+        var catalogue = LeastWidth.ForStock(project.SetOut, "chalk-200", Given.Drawer);
         Assert.Equal((0.7, false), (catalogue.Mm, catalogue.IsOwn));
         Assert.Equal("Chalk 200", catalogue.Stock?.Name);
         var own = After(project, "least width 0.5", "p1");
-        Assert.Equal((0.5, true), (LeastWidth.Of(own.SetOut, "chalk-200", Given.Drawer).Mm, LeastWidth.Of(own.SetOut, "chalk-200", Given.Drawer).IsOwn));
-        Assert.False(LeastWidth.Of(After(own, "least width catalogue", "p1").SetOut, "chalk-200", Given.Drawer).IsOwn);
+        Assert.Equal((0.5, true), (LeastWidth.ForStock(own.SetOut, "chalk-200", Given.Drawer).Mm, LeastWidth.ForStock(own.SetOut, "chalk-200", Given.Drawer).IsOwn));
+        Assert.False(LeastWidth.ForStock(After(own, "least width catalogue", "p1").SetOut, "chalk-200", Given.Drawer).IsOwn);
         Assert.Equal(Reason.OutOfRange, Refusal(project, "least width 20", "p1"));
         // The blade that cuts board may leave more standing than the board itself would need.
-        Assert.Equal(0.85, LeastWidth.Of(project.SetOut, "kraft-240", Given.Drawer).Mm);
+        Assert.Equal(0.85, LeastWidth.ForStock(project.SetOut, "kraft-240", Given.Drawer).Mm);
     }
 
     [Fact]

@@ -21,7 +21,7 @@ public sealed class ThickeningTests
     public void A_bar_between_two_plates_is_brought_to_the_width_and_the_plates_keep_every_digit()
     {
         var piece = PieceOf(Bone(0.3));
-        var grown = Thickening.Of(piece, Thin);
+        var grown = Thickening.Grow(piece, Thin);
         Assert.Equal(0.3, grown.NarrowestBeforeMm!.Value, 2);
         Assert.InRange(grown.NarrowestAfterMm!.Value, Width, Width + 0.04);
         Assert.Empty(grown.Limited);
@@ -36,7 +36,7 @@ public sealed class ThickeningTests
     public void What_is_wide_enough_stays_the_very_same_piece()
     {
         var piece = PieceOf(Bone(0.9), Circle(10, 0, 3));
-        var grown = Thickening.Of(piece, Thin);
+        var grown = Thickening.Grow(piece, Thin);
         Assert.Same(piece, grown.Piece);
         Assert.Equal(grown.AreaBefore, grown.AreaAfter);
     }
@@ -45,9 +45,9 @@ public sealed class ThickeningTests
     public void A_square_end_stays_where_it_is()
     {
         var comb = PieceOf(Polygon((0, 0), (20, 0), (20, 10), (10.5, 10), (10.5, 18), (10, 18), (10, 10), (0, 10)));
-        var grown = Thickening.Of(comb, Thin).Piece;
+        var grown = Thickening.Grow(comb, Thin).Piece;
         Assert.Equal(18, grown.Size.MaxY, 0.02);
-        Assert.InRange(Thickening.Of(comb, Thin).NarrowestAfterMm!.Value, Width - 0.01, Width + 0.04);
+        Assert.InRange(Thickening.Grow(comb, Thin).NarrowestAfterMm!.Value, Width - 0.01, Width + 0.04);
     }
 
     [Theory]
@@ -59,7 +59,7 @@ public sealed class ThickeningTests
         // A wire 0.5 wide between two posts, a leg 0.43 wide hanging from its middle; next to the joint air meets air at the leg's back.
         (double, double) Wire(double x, double down) => (x, slope * x + down);
         var piece = PieceOf(Polygon(Wire(-20, -3), Wire(-15, -3), Wire(-15, 0), Wire(15, 0), Wire(15, -3), Wire(20, -3), Wire(20, 3.5), Wire(15, 3.5), Wire(15, 0.5), Wire(0.43, 0.5), (0.43, 16), (3, 16), (3, 20), (-3, 20), (-3, 16), (0, 16), Wire(0, 0.5), Wire(-15, 0.5), Wire(-15, 3.5), Wire(-20, 3.5)));
-        var grown = Thickening.Of(piece, new Thicken(false, 1, 0.4));
+        var grown = Thickening.Grow(piece, new Thicken(false, 1, 0.4));
         Assert.Empty(grown.Limited);
         Assert.InRange(grown.NarrowestAfterMm!.Value, 0.99, 1.04);
     }
@@ -67,7 +67,7 @@ public sealed class ThickeningTests
     [Fact]
     public void A_thin_ring_grows_to_both_sides_and_keeps_its_opening()
     {
-        var grown = Thickening.Of(PieceOf(Circle(0, 0, 10), Circle(0, 0, 9.6)), Thin);
+        var grown = Thickening.Grow(PieceOf(Circle(0, 0, 10), Circle(0, 0, 9.6)), Thin);
         Assert.InRange(grown.NarrowestAfterMm!.Value, Width - 0.005, Width + 0.03);
         Assert.Equal(20.4, grown.Piece.Size.Width, 0.05);
         Assert.Equal(2, grown.Piece.Lines.Length);
@@ -83,20 +83,20 @@ public sealed class ThickeningTests
         var letterE = PieceOf(Polygon((0, 0), (6, 0), (6, 1.5), (0.4, 1.5), (0.4, 3), (6, 3), (6, 3.4), (0, 3.4)), Polygon((0.4, 0.4), (5.6, 0.4), (5.6, 1.1), (0.4, 1.1)));
         foreach (var piece in new[] { letter, letterE })
         {
-            var grown = Thickening.Of(piece, new Thicken(false, 1.4, 0.5));
+            var grown = Thickening.Grow(piece, new Thicken(false, 1.4, 0.5));
             Assert.Equal(0, grown.ClosedOpenings);
             Assert.Equal(2, grown.Piece.Lines.Length);
-            Assert.Equal(1, Of(grown.Piece).OpeningCount);
+            Assert.Equal(1, FromPiece(grown.Piece).OpeningCount);
             Assert.True(WidestOpening(grown.Piece) >= 0.5 - 0.03, $"eye {WidestOpening(grown.Piece)}");
         }
-        var closed = Thickening.Of(letterE, new Thicken(false, 1.4, 0));
+        var closed = Thickening.Grow(letterE, new Thicken(false, 1.4, 0));
         Assert.Equal(1, closed.ClosedOpenings);
-        Assert.Equal(0, Of(closed.Piece).OpeningCount);
+        Assert.Equal(0, FromPiece(closed.Piece).OpeningCount);
     }
 
     private static double WidestOpening(Piece piece)
     {
-        var opening = Region.Of([.. piece.Lines[1].Path.Flat], []);
+        var opening = Region.FromRings([.. piece.Lines[1].Path.Flat], []);
         var (low, high) = (0.0, 20.0);
         for (var i = 0; i < 30; i++)
         {
@@ -116,11 +116,11 @@ public sealed class ThickeningTests
         var stem = PieceOf(Polygon((0, 0), (0.3, 0), (0.3, 8), (4, 8), (4, 10), (0, 10)));
         var dot = Circle(0.15, -1.2, 0.6);
         var how = new Thicken(true, 0.5, keptGap);
-        var grown = Thickening.Of(stem, how, [dot]);
-        var between = Of(grown.Piece).Grow(keptGap - 0.03, Corners.Round, 16).And(Region.Of([.. dot.Flat], []));
+        var grown = Thickening.Grow(stem, how, [dot]);
+        var between = FromPiece(grown.Piece).Grow(keptGap - 0.03, Corners.Round, 16).And(Region.FromRings([.. dot.Flat], []));
         Assert.True(between.Area < 1e-3 + (keptGap > 0.4 ? 0.1 : 0), $"{between.Area} mm² nearer than the gap");
         Assert.Equal(0, grown.Merged);
-        Assert.Equal(1, Thickening.Of(stem, how with { AmountMm = 0.8, KeptGapMm = 0 }, [dot]).Merged);
+        Assert.Equal(1, Thickening.Grow(stem, how with { AmountMm = 0.8, KeptGapMm = 0 }, [dot]).Merged);
     }
 
     [Fact]
@@ -131,23 +131,23 @@ public sealed class ThickeningTests
         var crossing = Polygon([(0, -10), .. ends.Take(ends.Count - 1).Select(p => (p.X, p.Y)), (0, 10), (0.0003, -10.0002), (-0.0002, -9.9996)]);
         var piece = PieceOf(crossing);
         Assert.Equal(0.4, PieceWidths.Narrowest(piece, 3)!.Value, 2);
-        var grown = Thickening.Of(piece, Thin);
+        var grown = Thickening.Grow(piece, Thin);
         Assert.InRange(grown.NarrowestAfterMm!.Value, Width, Width + 0.04);
-        Assert.Equal(1, Of(grown.Piece).PartCount);
+        Assert.Equal(1, FromPiece(grown.Piece).PartCount);
     }
 
     [Fact]
     public void Two_plates_that_touch_in_a_point_alone_are_no_piece_and_said_to_be_none()
     {
         var piece = PieceOf(Polygon((0, 0), (10, 0), (10, 10), (20, 10), (20, 20), (10, 20), (10, 10), (0, 10)));
-        Assert.Equal(Reason.CutIntoParts, Assert.Throws<EditRefused>(() => Thickening.Of(piece, new Thicken(true, 0.001 + Thicken.LeastMm, 0.4))).Reason);
+        Assert.Equal(Reason.CutIntoParts, Assert.Throws<EditRefused>(() => Thickening.Grow(piece, new Thicken(true, 0.001 + Thicken.LeastMm, 0.4))).Reason);
     }
 
     [Fact]
     public void Score_and_foil_lines_stay_as_they_are()
     {
         var piece = PieceOf(Bone(0.3)).Plus(Given.Line(Given.Straight(5, -5, 5, 5), Operation.Score), Given.Line(Circle(40, 0, 4), Operation.Foil));
-        var grown = Thickening.Of(piece, Thin).Piece;
+        var grown = Thickening.Grow(piece, Thin).Piece;
         Assert.Equal(piece.Lines[1..], grown.Lines[1..]);
         Assert.Equal(piece.Lines[1].Path, grown.Lines[1].Path);
         Assert.Equal(piece.Lines[2].Path, grown.Lines[2].Path);
@@ -157,16 +157,16 @@ public sealed class ThickeningTests
     public void Growing_everything_moves_every_edge_by_the_amount_with_round_or_sharp_corners()
     {
         var piece = PieceOf(Path.Rectangle(0, 0, 30, 20), Path.Rectangle(10, 5, 10, 10));
-        var round = Thickening.Of(piece, new Thicken(true, 1, 0.4)).Piece;
+        var round = Thickening.Grow(piece, new Thicken(true, 1, 0.4)).Piece;
         Assert.Equal(32 * 22 - (4 - Math.PI) - 64, round.Area, 0.1);
         Assert.Equal(new Box(-1, -1, 31, 21).Width, round.Size.Width, 0.01);
-        var sharp = Thickening.Of(piece, new Thicken(true, 1, 0.4, Corners: Corners.Sharp)).Piece;
+        var sharp = Thickening.Grow(piece, new Thicken(true, 1, 0.4, Corners: Corners.Sharp)).Piece;
         Assert.Equal(32 * 22 - 64, sharp.Area, 0.01);
     }
 
     [Fact]
     public void Amounts_out_of_reach_are_refused_with_a_sentence() =>
-        Assert.Equal(("amount", Reason.OutOfRange), Assert.Throws<EditRefused>(() => Thickening.Of(PieceOf(Bone(0.3)), Thin with { AmountMm = double.NaN })) is var refused ? (refused.Field, refused.Reason) : default);
+        Assert.Equal(("amount", Reason.OutOfRange), Assert.Throws<EditRefused>(() => Thickening.Grow(PieceOf(Bone(0.3)), Thin with { AmountMm = double.NaN })) is var refused ? (refused.Field, refused.Reason) : default);
 
     private static double DistanceTo(ImmutableArray<WidthAt> course, Point p) =>
         course.Length == 1 ? p.DistanceTo(course[0].At) : course.Zip(course.Skip(1)).Min(s => Polygons.DistanceToStretch(p, s.First.At, s.Second.At));
@@ -174,8 +174,8 @@ public sealed class ThickeningTests
     [Fact]
     public void Grown_pieces_keep_their_topology_bear_the_width_but_where_they_say_and_are_unmoved_away_from_thin_places() => Joined.Sample(piece =>
     {
-        var (before, grown) = (Of(piece), Thickening.Of(piece, Thin));
-        var after = Of(grown.Piece);
+        var (before, grown) = (FromPiece(piece), Thickening.Grow(piece, Thin));
+        var after = FromPiece(grown.Piece);
         // Curves that meet in a cusp may cross there by less than the tolerance that they are fitted with, which bounds no opening.
         static bool IsOpening(Region opening) => opening.Area > 1e-4;
         Assert.Equal((1, before.Where(_ => true, IsOpening).OpeningCount), (after.PartCount, after.Where(_ => true, IsOpening).OpeningCount));

@@ -9,7 +9,7 @@ public sealed class WidthSurveyTests
 {
     private const double Least = 0.8;
 
-    private static List<ThinPlace> Places(params Path[] rings) => WidthSurvey.Of(rings, Least);
+    private static List<ThinPlace> Places(params Path[] rings) => WidthSurvey.ThinPlaces(rings, Least);
 
     private static ThinPlace Only(List<ThinPlace> places) => Assert.Single(places);
 
@@ -105,7 +105,7 @@ public sealed class WidthSurveyTests
     [Fact]
     public void Any_closed_lines_can_be_surveyed_and_widths_lie_between_nothing_and_the_least() => Given.Paths.Array[1, 4].Sample(paths =>
     {
-        foreach (var place in WidthSurvey.Of([.. paths.Select(p => new Path(p.Start, p.Segments, closed: true))], Least))
+        foreach (var place in WidthSurvey.ThinPlaces([.. paths.Select(p => new Path(p.Start, p.Segments, closed: true))], Least))
         {
             Assert.InRange(place.WidthMm, 0, Least + 1e-9);
             Assert.True(place.At.IsFinite && double.IsFinite(place.ExtentMm));
@@ -130,7 +130,7 @@ public sealed class WidthSurveyTests
     [Fact]
     public void Survey_and_morphological_opening_tell_the_same_story() => Joined.Sample(piece =>
     {
-        var material = Shapes.Of(piece);
+        var material = Shapes.FromPiece(piece);
         var worst = PieceWidths.Below(piece, Least).FirstOrDefault(p => p.Kind is ThinKind.Neck or ThinKind.Strand);
         // Opened by a little less than the narrowest place, nothing but corners goes; by a little more, that place.
         var width = worst?.WidthMm ?? Least;
@@ -141,6 +141,6 @@ public sealed class WidthSurveyTests
         if (worst.Kind == ThinKind.Strand) Assert.Contains(Lost(1.06 * width / 2), part => part.Contains(worst.At) || part.Rings.Any(r => r.Any(p => p.DistanceTo(worst.At) < 1.2 * width)));
 
         IEnumerable<Region> Lost(double radius) =>
-            material.Minus(material.Grow(-radius, Corners.Round, 24).Grow(radius * 1.002, Corners.Round, 24)).Parts.Select(p => Region.Of(p.Outer, p.Openings));
+            material.Minus(material.Grow(-radius, Corners.Round, 24).Grow(radius * 1.002, Corners.Round, 24)).Parts.Select(p => Region.FromRings(p.Outer, p.Openings));
     }, iter: 60);
 }

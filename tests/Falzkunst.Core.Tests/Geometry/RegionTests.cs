@@ -15,7 +15,7 @@ public sealed class RegionTests
             // Corners about the origin in the order of their angle.
             var ring = drawn.corners.Select((c, i) => (c.Item1, Angle: 2 * Math.PI * (i + 0.9 * c.Item2) / drawn.corners.Length))
                 .Select(c => new Point(c.Item1 * Math.Cos(c.Angle), c.Item1 * Math.Sin(c.Angle))).ToArray();
-            var outline = Region.Of(ring, []).Grow(drawn.distance, Corners.Tangent, 3).Rings.MaxBy(r => Math.Abs(Polygons.SignedArea(r)))!;
+            var outline = Region.FromRings(ring, []).Grow(drawn.distance, Corners.Tangent, 3).Rings.MaxBy(r => Math.Abs(Polygons.SignedArea(r)))!;
             for (int i = 0, j = outline.Length - 1; i < outline.Length; j = i++)
             {
                 // No edge comes nearer than the distance, no corner is farther than a tangent's end.

@@ -61,7 +61,7 @@ public sealed class KeptRestTests
         var placed = PaperPlacing.Place(Design with { Pieces = [.. Design.Pieces.Select(p => p with { Quantity = 4 })] }, [stock], machine, 2, 1, "x", NestEffort.FirstAnswer, "b");
         Assert.Equal("Rest 1", Assert.Single(placed.Sheets).SizeName);
         Assert.Equal(rest.Outline.Bounds, placed.Sheets[0].Outline!.Bounds);
-        var layout = placed.Of("chalk-200", Design);
+        var layout = placed.ForStock("chalk-200", Design);
         FairCheck.Demand(PaperJobs.JobFor(Design, stock, machine, 2, 4, layout), PaperJobs.ResultOf(layout));
         // What is left of it then is a rest of the offcut's own shape.
         var next = KeptRest.Whole(placed.Sheets[0], Design, "Rest 2")!;

@@ -11,7 +11,7 @@ public sealed class ArrangingTests
         from path in Given.Paths from place in Given.Maps
         select Given.Piece("p1", 80, 50, Given.Line(path, Operation.Draw)) with { Place = place };
 
-    private static readonly Picked One = Picked.Whole("p1");
+    private static readonly Picked One = Picked.OfPieces("p1");
 
     private static Project Do(Project project, params Edit[] edits) => edits.Aggregate(project, (p, e) => Edits.Apply(p, e, Given.Drawer));
 

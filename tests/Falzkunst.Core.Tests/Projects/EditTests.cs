@@ -39,7 +39,7 @@ public sealed class EditTests
         var project = Given.ProjectOf(Given.Piece("p1", 60, 40, Given.Line(open, Operation.Cut)));
         var after = Edits.Apply(project, new CloseOutline("p1", "l2"), Given.Drawer).Design;
         Assert.Equal(60 * 40 - 400, after.Pieces[0].Area, 1e-9);
-        Assert.Empty(Checks.Of(after));
+        Assert.Empty(Checks.Findings(after));
         Assert.Throws<EditRefused>(() => Edits.Apply(Edits.Apply(project, new CloseOutline("p1", "l2"), Given.Drawer), new CloseOutline("p1", "l2"), Given.Drawer));
         Assert.Throws<EditRefused>(() => Edits.Apply(project, new CloseOutline("p1", "l9"), Given.Drawer));
     }
@@ -58,8 +58,8 @@ public sealed class EditTests
         new SetOperation([new("p1", ["l9"])], Operation.Score), new SetOperation([new("p9", ["l1"])], Operation.Score), new SetOperation([new("p1", [])], Operation.Score), new SetOperation([], Operation.Score),
         new SetStock(["p1"], "tissue"), new SetStock(["p9"], "kraft-240"), new SetQuantity("p1", -1), new SetQuantity("p1", Edits.MostOfAPiece + 1),
         new RenamePiece("p1", " "), new RenamePiece("p1", new string('x', 81)), new RemovePieces(["p1", "p9"]), new PutOnSheets(-1), new PutOnSheets(double.NaN),
-        new SettleSetOut(SetOut.Default with { Cards = 0 }), new SettleSetOut(SetOut.Default with { Machine = "none" }),
-        new SettleSetOut(SetOut.Default with { Card = CardFormat.Default with { FoldedWidth = double.NaN } }), new BringInArt(Guid.Empty, "a.svg"),
+        new ChangeSetOut(SetOut.Default with { Cards = 0 }), new ChangeSetOut(SetOut.Default with { Machine = "none" }),
+        new ChangeSetOut(SetOut.Default with { Card = CardFormat.Default with { FoldedWidth = double.NaN } }), new BringInArt(Guid.Empty, "a.svg"),
     ];
 
     public static TheoryData<int> Refused => [.. Enumerable.Range(0, Unfit.Length)];
@@ -78,8 +78,8 @@ public sealed class EditTests
         Assert.False(Edits.Apply(placed, new SetQuantity("p1", 2), Given.Drawer).SheetsAreCurrent);
         Assert.False(Edits.Apply(placed, new SetStock(["p1"], "kraft-240"), Given.Drawer).SheetsAreCurrent);
         Assert.False(Edits.Apply(placed, new RemovePieces(["p1"]), Given.Drawer).SheetsAreCurrent);
-        Assert.False(Edits.Apply(placed, new SettleSetOut(placed.SetOut with { Cards = 4 }), Given.Drawer).SheetsAreCurrent);
-        Assert.True(Edits.Apply(placed, new SettleSetOut(placed.SetOut with { Units = Units.Inches }), Given.Drawer).SheetsAreCurrent);
+        Assert.False(Edits.Apply(placed, new ChangeSetOut(placed.SetOut with { Cards = 4 }), Given.Drawer).SheetsAreCurrent);
+        Assert.True(Edits.Apply(placed, new ChangeSetOut(placed.SetOut with { Units = Units.Inches }), Given.Drawer).SheetsAreCurrent);
     }
 
     [Fact]

@@ -29,7 +29,7 @@ public sealed class PlacingTests
     {
         foreach (var stock in project.Design.Pieces.Select(p => p.Stock).Distinct())
         {
-            var layout = project.Sheets!.Of(stock, project.Design);
+            var layout = project.Sheets!.ForStock(stock, project.Design);
             FairCheck.Demand(
                 PaperJobs.JobFor(project.Design, Given.Stock(stock), Given.Machine(project.SetOut.Machine), project.Sheets.SpacingMm, project.SetOut.Cards, layout),
                 PaperJobs.ResultOf(layout));
@@ -71,7 +71,7 @@ public sealed class PlacingTests
     public void The_nearest_place_touches_at_the_spacing_and_is_no_farther_than_it_need_be()
     {
         var beside = Do(Do(Placed, To(Placed, One, 100, 200)), To(Placed, new("p2", 1), 180, 200));
-        var hand = new HandPlacing(beside.Sheets!.Of("chalk-200", beside.Design), beside.Design, 2);
+        var hand = new HandPlacing(beside.Sheets!.ForStock("chalk-200", beside.Design), beside.Design, 2);
         // The far edge of p1 would lie 11 mm within p2: 13 mm back is the shortest way out.
         var over = PlacingFaults.Placed([beside.Sheets.Sheets[0].Find("p1", 1)! with { Place = Affine.Move(131, 200) }]);
         var by = hand.NearestMove(over, Sheet, 25)!.Value;
@@ -95,7 +95,7 @@ public sealed class PlacingTests
                 if (holds)
                 {
                     var there = project.Sheets!.Sheets[0].Find(which.Piece, which.Copy)!;
-                    var by = new HandPlacing(project.Sheets.Of("chalk-200", project.Design), project.Design, 2).NearestMove(PlacingFaults.Placed([there with { Place = there.Place.Then(move.Map) }]), Sheet, 40);
+                    var by = new HandPlacing(project.Sheets.ForStock("chalk-200", project.Design), project.Design, 2).NearestMove(PlacingFaults.Placed([there with { Place = there.Place.Then(move.Map) }]), Sheet, 40);
                     if (by is null) continue;
                     project = Do(project, move with { By = move.By + by.Value });
                 }
@@ -157,7 +157,7 @@ public sealed class PlacingTests
     [Fact]
     public void How_a_piece_may_lie_holds_for_the_hand_and_the_nester_and_keeps_sheets_that_agree()
     {
-        var along = Do(Placed, new SetLie(["p1"], Lie.AlongGrain));
+        var along = Do(Placed, new SetAllowedTurns(["p1"], AllowedTurns.AlongGrain));
         // As it lies now is along the grain or across it, by what the nester chose.
         var isUpright = BoxOf(Placed, One).Width == 60;
         Assert.Equal(isUpright, along.SheetsAreCurrent);
@@ -196,7 +196,7 @@ public sealed class PlacingTests
     [Fact]
     public void A_layout_that_settled_before_the_hand_moved_something_is_not_taken()
     {
-        var settled = Placed.Sheets!.Of("chalk-200", Placed.Design);
+        var settled = Placed.Sheets!.ForStock("chalk-200", Placed.Design);
         var take = new TakeSettled("chalk-200", 1) { Layout = settled, MadeFor = Placed.Sheets.MadeFor };
         var moved = Do(Placed, To(Placed, One, 150, 200));
         Assert.Equal(Reason.SettledPins, Assert.Throws<EditRefused>(() => Do(moved, take)).Reason);
@@ -210,7 +210,7 @@ public sealed class PlacingTests
         Assert.Equal("Rest 1", cut.Sheets!.Sheets[0].RestKept);
         Assert.Equal(Reason.RestKept, Assert.Throws<EditRefused>(() => Do(cut, new KeepRest(Sheet, "Rest 2"))).Reason);
         Assert.All(
-            new Edit[] { To(cut, One, 100, 150), new SendPlacements(Sheet, [One], null, "A4"), new TakeSettled("chalk-200", 1) { Layout = cut.Sheets.Of("chalk-200", cut.Design), MadeFor = cut.Sheets.MadeFor } },
+            new Edit[] { To(cut, One, 100, 150), new SendPlacements(Sheet, [One], null, "A4"), new TakeSettled("chalk-200", 1) { Layout = cut.Sheets.ForStock("chalk-200", cut.Design), MadeFor = cut.Sheets.MadeFor } },
             e => Assert.Equal(Reason.SheetCut, Assert.Throws<EditRefused>(() => Do(cut, e)).Reason));
         // Another round of cards begins on other paper, nothing pinned.
         var again = Do(cut, new PutOnSheets(2));

@@ -8,7 +8,7 @@ namespace Falzkunst.Core.Tests.Running;
 public sealed class PracticeMachineTests
 {
     private static readonly RunPlan Plan = RunPlanner.Plan(
-        [.. SheetLines.Of(Given.Piece("p1", 60, 40,
+        [.. SheetLines.Collect(Given.Piece("p1", 60, 40,
             Given.Line(Given.Straight(5, 5, 55, 5), Operation.Foil),
             Given.Line(Given.Straight(5, 8, 55, 8), Operation.Draw),
             Given.Line(Given.Straight(30, 1, 30, 39), Operation.Score)), 1, Affine.Identity)],

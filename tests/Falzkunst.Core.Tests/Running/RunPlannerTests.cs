@@ -20,7 +20,7 @@ public sealed class RunPlannerTests
         Given.Line(Given.Straight(60, 25, 90, 25), Operation.Draw, "#AA0000"));
 
     private static RunPlan PlanOn(string machine) =>
-        RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "the sheet", 300, 200, Given.Machine(machine), Given.Stock("chalk-200"));
+        RunPlanner.Plan([.. SheetLines.Collect(Everything, 1, Affine.Identity)], "the sheet", 300, 200, Given.Machine(machine), Given.Stock("chalk-200"));
 
     [Fact]
     public void Passes_follow_the_law_of_paper()
@@ -68,7 +68,7 @@ public sealed class RunPlannerTests
     public void A_machine_without_a_fitting_holder_is_refused_with_its_name()
     {
         var bare = Given.Machine("twin-330") with { Holders = [new Holder("only", [Tool.Pen])] };
-        var refusal = Assert.Throws<PlanRefused>(() => RunPlanner.Plan([.. SheetLines.Of(Everything, 1, Affine.Identity)], "s", 300, 200, bare, Given.Stock("chalk-200")));
+        var refusal = Assert.Throws<PlanRefused>(() => RunPlanner.Plan([.. SheetLines.Collect(Everything, 1, Affine.Identity)], "s", 300, 200, bare, Given.Stock("chalk-200")));
         Assert.Equal("Twin 330", refusal.Machine);
     }
 
@@ -122,7 +122,7 @@ public sealed class RunPlannerTests
     [Fact]
     public void Dashes_begin_and_end_a_line_and_come_out_even() => Gen.Select(Gen.Double[1, 300], Gen.Double[0.5, 5], Gen.Double[0.3, 4]).Sample((length, dash, gap) =>
     {
-        var strokes = Dashes.Of(Given.Straight(0, 0, length, 0), dash, gap);
+        var strokes = Dashes.Split(Given.Straight(0, 0, length, 0), dash, gap);
         Assert.Equal(0, strokes[0].Start.X, 1e-9);
         Assert.Equal(length, strokes[^1].End.X, 1e-9);
         for (var i = 1; i < strokes.Length; i++) Assert.True(strokes[i].Start.X > strokes[i - 1].End.X);

@@ -12,13 +12,13 @@ public sealed class OutputTests
     private const double TrueTo = 0.05;
 
     // A frame along the whole sheet, so that a plot's lowest left point is the sheet's corner.
-    private static readonly List<SheetLine> Lines = [.. SheetLines.Of(Sheet(), 1, Affine.Identity)];
+    private static readonly List<SheetLine> Lines = [.. SheetLines.Collect(Sheet(), 1, Affine.Identity)];
 
     private static Piece Sheet()
     {
         var look = new Look("#000000", null, false, true, null);
         Line Made(Core.Geometry.Path path, Operation operation) => new("", path, operation, look, null, WorkedItem.InkFor(operation, look));
-        return Piece.Of("p1", "All", "chalk-200", Affine.Identity,
+        return Piece.FromLines("p1", "All", "chalk-200", Affine.Identity,
         [
             Made(Core.Geometry.Path.Rectangle(0, 0, 200, 120), Operation.Cut), Made(EllipticArc.Ellipse(new Point(150.37, 61.13), 30, 22), Operation.Cut),
             Made(Core.Geometry.Path.Polyline([new(33.33, 1), new(33.33, 119)], false), Operation.Score),
@@ -29,7 +29,7 @@ public sealed class OutputTests
     [Fact]
     public void Svg_is_true_to_size_for_librsvg()
     {
-        var read = OtherReaders.Svg(ProductionSvgWriter.Write(ProductionPage.Of(Lines, 200, 120)));
+        var read = OtherReaders.Svg(ProductionSvgWriter.Write(ProductionPage.FromLines(Lines, 200, 120)));
         foreach (var line in Lines)
         {
             foreach (var corner in line.Path.Segments.Select(s => s.End).Append(line.Path.Start)) Assert.Contains(read, p => p.DistanceTo(corner) <= TrueTo);
@@ -40,7 +40,7 @@ public sealed class OutputTests
     [Fact]
     public void Hpgl_is_true_to_size_and_pen_for_hp2xx()
     {
-        var (text, pens) = HpglWriter.Write(ProductionPage.Of(Lines, 200, 120));
+        var (text, pens) = HpglWriter.Write(ProductionPage.FromLines(Lines, 200, 120));
         Assert.Equal(["draw #000000", "score", "cut"], pens.Values);
         var read = OtherReaders.Hpgl(text);
         foreach (var line in Lines)
@@ -60,7 +60,7 @@ public sealed class OutputTests
     [Fact]
     public void Groups_come_in_the_law_of_paper_with_names_that_bring_the_operations_back()
     {
-        var svg = ProductionSvgWriter.Write(ProductionPage.Of(Lines, 200, 120));
+        var svg = ProductionSvgWriter.Write(ProductionPage.FromLines(Lines, 200, 120));
         var back = ArtFile.Parse(svg);
         Assert.Equal([Operation.Draw, Operation.Score, Operation.Cut, Operation.Cut], back.Shapes.Select(s => s.Declared!.Value));
         Assert.Empty(back.Notes);
@@ -71,7 +71,7 @@ public sealed class OutputTests
     {
         var perforated = Lines.Append(new SheetLine(Stage.Perforate, Operation.Perforate, null, "p1", 1, "l5", Core.Geometry.Path.Polyline([new(20, 10), new(20, 40)], false))).ToList();
         var plan = RunPlanner.Plan(perforated, "s", 120, 120, SeedCatalogue.Machines.Single(m => m.Key == "twin-330"), SeedCatalogue.Stocks.Single(s => s.Key == "chalk-200"));
-        var page = ProductionPage.Of(plan, 200, 120);
+        var page = ProductionPage.FromPlan(plan, 200, 120);
         Assert.Equal([Operation.Draw, Operation.Score, Operation.Perforate, Operation.Cut, Operation.Cut], page.Groups.Select(g => g.Operation));
         Assert.Equal(10, page.Groups.Single(g => g.Operation == Operation.Perforate).Paths.Length);
     }

@@ -6,7 +6,7 @@ namespace Falzkunst.Core.Designs.Assembling;
 /// <summary>The lines of a drawing, each with its operation by declaration, rule or default, and its ring group.</summary>
 internal static class ArtLines
 {
-    public static List<ArtLine> Of(Drawing drawing, IReadOnlyList<LookRule> rules, Budget budget)
+    public static List<ArtLine> Collect(Drawing drawing, IReadOnlyList<LookRule> rules, Budget budget)
     {
         var shared = SharedGroups(drawing);
         var lines = new List<ArtLine>();
@@ -19,7 +19,7 @@ internal static class ArtLines
                 var path = CloseIfMeant(drawn, shape.Appearance);
                 budget.Points(path.Flat.Length);
                 budget.Work(50 + 4L * rules.Count);
-                var look = Look.Of(shape, path);
+                var look = Look.FromShape(shape, path);
                 var rule = shape.Declared is null ? rules.FirstOrDefault(r => r.Fits(look)) : null;
                 var operation = shape.Declared ?? rule?.Operation ?? DefaultOperations.For(look);
                 var given = shape.Declared is not null || rule is not null || DefaultOperations.Suggested(look.Layer) is not null;

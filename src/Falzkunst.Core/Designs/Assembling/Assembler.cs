@@ -34,7 +34,7 @@ public static class Assembler
     {
         budget ??= Budget.Unlimited;
         var findings = new List<Finding>();
-        var lines = ArtLines.Of(drawing, rules, budget);
+        var lines = ArtLines.Collect(drawing, rules, budget);
         lines = DropLinesOfNoLength(lines, findings);
         lines = Chains.Close(lines, budget);
         (lines, var doubled) = DoubledLines.Part(lines, budget);
@@ -71,7 +71,7 @@ public static class Assembler
         ArtLine[] parts = [draft.Outline.Line, .. draft.Openings.Select(o => o.Line).OrderBy(l => l.Order), .. draft.Lines.OrderBy(l => l.Order)];
         var corner = draft.Outline.Line.Path.Bounds.Min;
         var home = Affine.Move(-corner.X, -corner.Y);
-        return Piece.Of(id, name, stock, Affine.Move(corner), parts.Select(p => ToLine(p, home)));
+        return Piece.FromLines(id, name, stock, Affine.Move(corner), parts.Select(p => ToLine(p, home)));
     }
 
     /// <summary>A line without an id as yet.</summary>

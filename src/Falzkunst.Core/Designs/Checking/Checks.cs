@@ -27,7 +27,7 @@ public static class Checks
     private sealed record Found(ImmutableArray<Finding> All);
 
     /// <summary>All findings: those that assembling left behind, then piece by piece, then lines on no piece.</summary>
-    public static ImmutableArray<Finding> Of(Design design) => Known.GetValue(design, static d => new Found(Find(d))).All;
+    public static ImmutableArray<Finding> Findings(Design design) => Known.GetValue(design, static d => new Found(Find(d))).All;
 
     private static ImmutableArray<Finding> Find(Design design)
     {
@@ -52,7 +52,7 @@ public static class Checks
 
     private static IEnumerable<Finding> OfPiece(Piece piece, Design design, Budget budget)
     {
-        var facts = LinesOfShape.Of(piece);
+        var facts = LinesOfShape.ForPiece(piece);
         budget.Work(facts.Work);
         if (!facts.IsComplete) yield return new Finding(FindingCodes.NotAllChecked, Severity.Minor, piece.Id, null, piece.Place.Apply(piece.Size.Centre)) { Name = piece.Name };
         Finding About(string code, Severity severity, Line line, Point at, params ImmutableArray<double> lengths) =>

@@ -52,7 +52,7 @@ internal sealed class LinesOfShape
         (OffPaper, Doubled, Work) = (off, doubled, budget.WorkDone);
     }
 
-    public static LinesOfShape Of(Piece piece) => Known.Of(piece);
+    public static LinesOfShape ForPiece(Piece piece) => Known.Get(piece);
 
     // An opening is looked at against the outline alone, since it lies on the edge of the paper by nature.
     private static (double, IReadOnlyList<Point>)? Off(Piece piece, int index, Budget budget)

@@ -44,7 +44,7 @@ public sealed record EdgeLine(string Id, double InsetMm, Corners Corners, Operat
 
     public override ImmutableArray<Line> LinesOn(Piece piece)
     {
-        return [.. Paths(piece.Outline.Path).Select(path => new Line(Id, path, Operation, SeenAs, "edge line", Ink) { Manner = Manner })];
+        return [.. Paths(piece.Outline.Path).Select(path => new Line(Id, path, Operation, SeenAs, "edge line", Ink) { Settings = Settings })];
     }
 
     private ImmutableArray<Path> Paths(Path outline)
@@ -64,7 +64,7 @@ public sealed record EdgeLine(string Id, double InsetMm, Corners Corners, Operat
         Region inner;
         try
         {
-            inner = Region.Of(Flattening.Flatten(outline, Flatness), []).Grow(-InsetMm, Corners, quarter);
+            inner = Region.FromRings(Flattening.Flatten(outline, Flatness), []).Grow(-InsetMm, Corners, quarter);
         }
         catch (BudgetSpent)
         {

@@ -12,8 +12,9 @@ public abstract record WorkedItem(string Id, Operation Operation, string? Ink) :
     public const string DefaultPen = "#7B4BA8";
 
     /// <summary>How its operation is done; null for the plain way.</summary>
+    [JsonPropertyName("manner")]
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
-    public Manner? Manner { get; init; }
+    public LineSettings? Settings { get; init; }
 
     /// <summary>How it looked in its file.</summary>
     [JsonIgnore]
@@ -21,24 +22,24 @@ public abstract record WorkedItem(string Id, Operation Operation, string? Ink) :
 
     /// <summary>How its operation is done, the plain way included.</summary>
     [JsonIgnore]
-    public Manner Way => Manner ?? Manner.Plain;
+    public LineSettings EffectiveSettings => Settings ?? LineSettings.Plain;
 
     /// <summary>Width of the tip that runs it, mm.</summary>
     [JsonIgnore]
-    public double TipMm => Manner?.TipMm ?? Tips.UsualMm(Operation);
+    public double TipMm => Settings?.TipMm ?? Tips.UsualMm(Operation);
 
     /// <summary>A blade goes through the paper along it in this run.</summary>
     [JsonIgnore]
-    public bool IsCutThrough => Operation == Operation.Cut && Way is { HalfCut: false, LeftOut: false };
+    public bool IsCutThrough => Operation == Operation.Cut && EffectiveSettings is { HalfCut: false, LeftOut: false };
 
     /// <summary>Cut through, never made or left out this time it marks neither side.</summary>
-    public override bool MarksFace => !(IsCutThrough || Operation == Operation.Aid || Way.LeftOut);
+    public override bool MarksFace => !(IsCutThrough || Operation == Operation.Aid || EffectiveSettings.LeftOut);
 
     /// <summary>The same item under another operation, with the pen or foil that goes with it.</summary>
-    public WorkedItem With(Operation operation) => this with { Operation = operation, Ink = InkFor(operation, SeenAs), Manner = Manner?.Under(operation) };
+    public WorkedItem With(Operation operation) => this with { Operation = operation, Ink = InkFor(operation, SeenAs), Settings = Settings?.Under(operation) };
 
-    /// <summary>The same item worked in another manner, as far as that has a meaning under its operation.</summary>
-    public WorkedItem With(Manner manner) => this with { Manner = manner.Under(Operation) };
+    /// <summary>The same item worked in another settings, as far as that has a meaning under its operation.</summary>
+    public WorkedItem With(LineSettings settings) => this with { Settings = settings.Under(Operation) };
 
     /// <summary>The pen or foil of a line that is given an operation.</summary>
     public static string? InkFor(Operation operation, Look look) => operation switch

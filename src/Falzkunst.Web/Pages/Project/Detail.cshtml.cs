@@ -31,21 +31,21 @@ public sealed class DetailModel(ProjectDesk desk, SurveyDesk surveys) : BenchPag
     protected override Picked ReadPicked(string? key)
     {
         var chosen = PickedKey.Read(key?.Split(':')[0], Value.Design);
-        if (key is { Length: > 0 } && !chosen.IsEmpty) return Picked.Whole(chosen.PieceIds[0]);
+        if (key is { Length: > 0 } && !chosen.IsEmpty) return Picked.OfPieces(chosen.PieceIds[0]);
         var worst = Value.Design.Pieces.Where(p => !p.Hidden).Select(p => (Piece: p, Ratio: WeakOf(p).Select(w => w.Place.WidthMm / Least(p).Mm).FirstOrDefault(1))).DefaultIfEmpty().MinBy(p => p.Ratio);
-        return worst.Piece is null ? Picked.Nothing : Picked.Whole(worst.Piece.Id);
+        return worst.Piece is null ? Picked.Nothing : Picked.OfPieces(worst.Piece.Id);
     }
 
     public override string? ShownKey => Settings.Behind(PickedKey.Write(Picked, Value.Design));
 
     /// <summary>What the project trusts a piece's stock with.</summary>
-    public LeastWidth Least(Piece piece) => LeastWidth.Of(Value.SetOut, piece.Stock, On.Drawer);
+    public LeastWidth Least(Piece piece) => LeastWidth.ForStock(Value.SetOut, piece.Stock, On.Drawer);
 
     /// <summary>How far the pieces are measured.</summary>
     public SurveyState Survey { get; private set; } = new(0, 0, null);
 
     /// <summary>What was found about a piece; null while it has not been measured.</summary>
-    public PieceSurvey? SurveyOf(Piece piece) => surveys.Of(piece, Least(piece).Mm);
+    public PieceSurvey? SurveyOf(Piece piece) => surveys.Known(piece, Least(piece).Mm);
 
     /// <summary>The thin places of a piece, material before air, narrowest first; numbered from 1 on the page.</summary>
     public ImmutableArray<WidthCourse> PlacesOf(Piece piece)
@@ -72,7 +72,7 @@ public sealed class DetailModel(ProjectDesk desk, SurveyDesk surveys) : BenchPag
     {
         try
         {
-            return SmallThings.Of(piece, Settings.SizeMm);
+            return SmallThings.Find(piece, Settings.SizeMm);
         }
         catch (EditRefused e) when (e.Reason == Reason.TooIntricate)
         {
@@ -81,7 +81,7 @@ public sealed class DetailModel(ProjectDesk desk, SurveyDesk surveys) : BenchPag
     }
 
     /// <summary>The loose islands in a piece, or the piece itself where it is one.</summary>
-    public IReadOnlyList<Island> IslandsOf(Piece piece) => [.. Islands.Of(Value.Design).Where(i => i.Host.Id == piece.Id || i.Piece.Id == piece.Id)];
+    public IReadOnlyList<Island> IslandsOf(Piece piece) => [.. Islands.Find(Value.Design).Where(i => i.Host.Id == piece.Id || i.Piece.Id == piece.Id)];
 
     private bool _measuresAgain;
 
@@ -171,7 +171,7 @@ public sealed class DetailModel(ProjectDesk desk, SurveyDesk surveys) : BenchPag
     protected override void PickAfter(Edit edit, Core.Projects.Project before)
     {
         // A bridged island is a part of its host from now on.
-        if (edit is BridgeIslands bridged && Islands.Find(before.Design, before.Design.Require(bridged.Pieces[0])) is { } island) Pick(Picked.Whole(island.Host.Id));
+        if (edit is BridgeIslands bridged && Islands.Find(before.Design, before.Design.Require(bridged.Pieces[0])) is { } island) Pick(Picked.OfPieces(island.Host.Id));
     }
 
     /// <summary>Where in its piece a place lies, in words: "upper left", "middle".</summary>

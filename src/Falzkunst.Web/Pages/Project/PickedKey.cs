@@ -31,7 +31,7 @@ public static class PickedKey
         if (ids.Length <= FewLines) return $"{piece.Id}:{string.Join(',', ids)}";
         var left = ids.ToHashSet();
         var words = new List<string>();
-        foreach (var kind in LineKind.Of(piece).Where(k => k.Lines.Length > FewLines && k.Lines.All(left.Contains)))
+        foreach (var kind in LineKind.OnPiece(piece).Where(k => k.Lines.Length > FewLines && k.Lines.All(left.Contains)))
         {
             words.Add("@" + kind.Key);
             left.ExceptWith(kind.Lines);
@@ -56,9 +56,9 @@ public static class PickedKey
     public static Picked Read(string? key, Design design)
     {
         if (key == None || design.Pieces.IsEmpty) return Picked.Nothing;
-        if (string.IsNullOrEmpty(key)) return Picked.Whole(design.Pieces[0].Id);
+        if (string.IsNullOrEmpty(key)) return Picked.OfPieces(design.Pieces[0].Id);
         if (key.Length > LongestKey) return Picked.Nothing;
-        if (!key.Contains(':', StringComparison.Ordinal)) return Picked.Whole([.. key.Split(',')]).In(design);
+        if (!key.Contains(':', StringComparison.Ordinal)) return Picked.OfPieces([.. key.Split(',')]).In(design);
         return Picked.OfLines([.. key.Split(';').Select(part => part.Split(':', 2)).Where(p => p.Length == 2).Select(p => new PickedLines(p[0], Ids(p[0], p[1], design)))]).In(design);
     }
 
@@ -66,7 +66,7 @@ public static class PickedKey
     {
         if (design.Find(id) is not { } piece) return [];
         var order = new Lazy<ImmutableArray<string>>(() => InOrder(piece));
-        var kinds = new Lazy<Dictionary<string, LineKind>>(() => LineKind.Of(piece).ToDictionary(k => k.Key));
+        var kinds = new Lazy<Dictionary<string, LineKind>>(() => LineKind.OnPiece(piece).ToDictionary(k => k.Key));
         return [.. words.Split(',').SelectMany(word =>
         {
             if (word.StartsWith('@')) return kinds.Value.TryGetValue(word[1..], out var kind) ? kind.Lines : [];

@@ -49,7 +49,7 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
             return;
         }
         var made = Value.Design.Pieces.Where(p => before.Design.Find(p.Id) is null).Select(p => p.Id).ToImmutableArray();
-        if (!made.IsEmpty) Pick(Picked.Whole(made));
+        if (!made.IsEmpty) Pick(Picked.OfPieces(made));
 
         Picked NewOn(ImmutableArray<PickedLines> lines) => Picked.OfLines([.. lines.Select(l => new PickedLines(
             l.Piece, [.. Value.Design.Require(l.Piece).Lines.Select(n => n.Id).Except(before.Design.Require(l.Piece).Lines.Select(n => n.Id))]))]);
@@ -90,7 +90,7 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
         }
         else if (Shown is { } piece)
         {
-            Pick(Picked.Whole([piece.Id, .. Value.Design.Pieces.Where(p => p != piece && SameShape.Are(p, piece)).Select(p => p.Id)]));
+            Pick(Picked.OfPieces([piece.Id, .. Value.Design.Pieces.Where(p => p != piece && SameShape.Are(p, piece)).Select(p => p.Id)]));
         }
         return RegionsAsync(stop);
     }

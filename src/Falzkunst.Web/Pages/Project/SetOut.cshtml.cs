@@ -58,7 +58,7 @@ public sealed class SetOutModel(ProjectDesk desk) : StationPage(desk)
 
     // What is so already needs no edit, unless the page does not know it.
     private Task<IActionResult> SettleAsync(SetOut setOut, CancellationToken stop) =>
-        setOut == Value.SetOut && SeenHead == On.Project.Head ? RegionsAsync(stop) : DoAsync(new SettleSetOut(setOut), stop);
+        setOut == Value.SetOut && SeenHead == On.Project.Head ? RegionsAsync(stop) : DoAsync(new ChangeSetOut(setOut), stop);
 
     private void Within(string field, string? text, double? mm)
     {

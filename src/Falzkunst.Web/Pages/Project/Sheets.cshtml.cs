@@ -31,9 +31,9 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     private const int UsualSeconds = 30;
 
     /// <summary>How pieces may be turned, in words.</summary>
-    public static readonly IReadOnlyList<(Lie Lie, string Words)> Lies =
+    public static readonly IReadOnlyList<(AllowedTurns AllowedTurns, string Words)> TurnWords =
     [
-        (Lie.Quarters, "by quarter turns"), (Lie.AlongGrain, "along the grain"), (Lie.AsDrawn, "as drawn"), (Lie.AnyAngle, "by any angle"),
+        (AllowedTurns.Quarters, "by quarter turns"), (AllowedTurns.AlongGrain, "along the grain"), (AllowedTurns.AsDrawn, "as drawn"), (AllowedTurns.AnyAngle, "by any angle"),
     ];
 
     /// <summary>What lies on paper of one stock.</summary>
@@ -45,7 +45,7 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     /// <summary>Every stock that the design uses, in order of its first piece.</summary>
     public IReadOnlyList<OnStock> Stocks => _stocks ??= [.. Value.Design.Pieces.Select(p => p.Stock).Distinct().Select(key =>
     {
-        var layout = Value.Sheets?.Of(key, Value.Design) ?? new StockLayout(key, [], []);
+        var layout = Value.Sheets?.ForStock(key, Value.Design) ?? new StockLayout(key, [], []);
         return new OnStock(key, On.Drawer.Stocks.FirstOrDefault(s => s.Key == key), layout, layout.Utilisation(Value.Design));
     })];
 
@@ -139,7 +139,7 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
         if (!Value.SheetsAreCurrent) await DoNowAsync(new PutOnSheets(Value.SetOut.SpacingMm, Guid.NewGuid()), stop);
         if (!Value.Design.Pieces.Any(p => p.Stock == stock)) throw new NotDone("There are no pieces of that stock any more.");
         On.Drawer.Stock(stock);
-        Value.Sheets!.Of(stock, Value.Design).DemandWhole();
+        Value.Sheets!.ForStock(stock, Value.Design).DemandUncut();
         var limit = seconds is { } s && TimeLimits.Contains(s) ? s : UsualSeconds;
         await jobs.AskAsync(
             new JobAsk(ProjectDesk.Owner, Id, On.Project.Head, JobKind.Settle, stock, Value.LayoutFingerprint(stock), JobJson.Write(new SettleRequest(limit))), stop);
@@ -231,8 +231,8 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     }
 
     /// <summary>Says how pieces may be turned.</summary>
-    public Task<IActionResult> OnPostLieAsync(string pieces, Lie lie, CancellationToken stop) =>
-        DoAsync(new SetLie([.. pieces.Split(',')], lie), stop);
+    public Task<IActionResult> OnPostTurnsAsync(string pieces, AllowedTurns lie, CancellationToken stop) =>
+        DoAsync(new SetAllowedTurns([.. pieces.Split(',')], lie), stop);
 
     /// <summary>Keeps what a sheet leaves, as it is or as a rectangle, in the stock drawer; the sheet counts as cut.</summary>
     public Task<IActionResult> OnPostKeepAsync(string sheet, bool straight, CancellationToken stop) => ActAsync(async () =>
@@ -274,7 +274,7 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
         // A sheet that is out of date would be cut as the pieces were.
         if (!Value.SheetsAreCurrent || Value.Sheets?.Find(sheet) is not { } layout || On.Drawer.Stocks.FirstOrDefault(s => s.Key == layout.Stock) is not { } stock) return NotFound();
         var plan = SheetPlan.For(layout, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), stock, Value.SetOut.ScoreClearanceMm);
-        var page = ProductionPage.Of(plan, layout.Width, layout.Height);
+        var page = ProductionPage.FromPlan(plan, layout.Width, layout.Height);
         var name = $"{FileWords(On.Project.Name)}-{layout.Stock}-{layout.Number}";
         return format switch
         {

@@ -8,7 +8,7 @@ namespace Falzkunst.Core.Nesting;
 /// <param name="Spaced">With half the spacing round it: what keeps off other copies.</param>
 /// <param name="Own">The piece itself: what keeps out of blocked zones.</param>
 /// <param name="Bounds">Of the piece itself, exact.</param>
-internal sealed record Stance(double Degrees, bool Mirrored, Silhouette Spaced, Silhouette Own, Box Bounds)
+internal sealed record Orientation(double Degrees, bool Mirrored, CollisionShape Spaced, CollisionShape Own, Box Bounds)
 {
     /// <summary>Where its origin may lie so that it stays within a box; empty where it does not fit.</summary>
     public Box Within(Box usable) =>

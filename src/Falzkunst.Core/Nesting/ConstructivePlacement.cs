@@ -4,7 +4,7 @@ namespace Falzkunst.Core.Nesting;
 /// The first answer: large copies first, each on the first board with room, as far down and left as samples that slide until
 /// they touch can bring it. It leaves no overlap.
 /// </summary>
-internal sealed class Settling(Arrangement at, Dice dice)
+internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
 {
     private const int FewSamples = 90;
     private const int ManySamples = 500;
@@ -60,9 +60,9 @@ internal sealed class Settling(Arrangement at, Dice dice)
     {
         foreach (var copy in at.Listed(board).Where(i => !at.IsFixed(i)).OrderBy(at.Bottom).ToList())
         {
-            var (stance, pose) = (at.Stance(copy), at[copy]);
-            var range = at.Range(stance, board);
-            var (x, y) = Slide(copy, stance, board, pose.X, pose.Y, range.MinX, range.MinY);
+            var (orientation, pose) = (at.Orientation(copy), at[copy]);
+            var range = at.Range(orientation, board);
+            var (x, y) = Slide(copy, orientation, board, pose.X, pose.Y, range.MinX, range.MinY);
             at.Put(copy, pose with { X = x, Y = y });
         }
     }
@@ -114,20 +114,20 @@ internal sealed class Settling(Arrangement at, Dice dice)
         if (at.Area(board) + kind.Area > at.Task.Boards[board].Room) return null;
         Pose? best = null;
         var bestCost = double.PositiveInfinity;
-        var stances = kind.StanceCount;
+        var orientations = kind.OrientationCount;
         for (var i = 0; i < _samples; i++)
         {
-            var index = i < stances && stances <= 8 ? i : dice.Below(stances);
-            var stance = kind[index];
-            var range = at.Range(stance, board);
+            var index = i < orientations && orientations <= 8 ? i : dice.Below(orientations);
+            var orientation = kind[index];
+            var range = at.Range(orientation, board);
             if (range.IsEmpty) continue;
             // Only where it would be better than the best so far; first of all the upper left corner.
-            var lowest = Math.Min(range.MaxY, bestCost - stance.Bounds.MaxY);
+            var lowest = Math.Min(range.MaxY, bestCost - orientation.Bounds.MaxY);
             if (lowest < range.MinY) continue;
-            var (x, y) = i < stances && stances <= 8 ? (range.MinX, range.MinY) : (dice.Between(range.MinX, range.MaxX), dice.Between(range.MinY, lowest));
-            if (!at.IsFree(copy, stance, board, x, y)) continue;
-            (x, y) = Slide(copy, stance, board, x, y, range.MinX, range.MinY);
-            var cost = y + stance.Bounds.MaxY + Sideways * x;
+            var (x, y) = i < orientations && orientations <= 8 ? (range.MinX, range.MinY) : (dice.Between(range.MinX, range.MaxX), dice.Between(range.MinY, lowest));
+            if (!at.IsFree(copy, orientation, board, x, y)) continue;
+            (x, y) = Slide(copy, orientation, board, x, y, range.MinX, range.MinY);
+            var cost = y + orientation.Bounds.MaxY + Sideways * x;
             if (cost >= bestCost) continue;
             (bestCost, best) = (cost, new Pose(board, index, x, y));
         }
@@ -135,13 +135,13 @@ internal sealed class Settling(Arrangement at, Dice dice)
     }
 
     /// <summary>Up as far as it goes, then left, and again until nothing gives.</summary>
-    private (double X, double Y) Slide(int copy, Stance stance, int board, double x, double y, double leftmost, double topmost)
+    private (double X, double Y) Slide(int copy, Orientation orientation, int board, double x, double y, double leftmost, double topmost)
     {
         for (var turn = 0; turn < 6; turn++)
         {
             var (wasX, wasY) = (x, y);
-            y = Along(y, topmost, to => at.IsFree(copy, stance, board, x, to));
-            x = Along(x, leftmost, to => at.IsFree(copy, stance, board, to, y));
+            y = Along(y, topmost, to => at.IsFree(copy, orientation, board, x, to));
+            x = Along(x, leftmost, to => at.IsFree(copy, orientation, board, to, y));
             if (wasX - x < LeastStep && wasY - y < LeastStep) break;
         }
         return (x, y);

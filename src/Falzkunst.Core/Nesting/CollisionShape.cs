@@ -10,7 +10,7 @@ namespace Falzkunst.Core.Nesting;
 /// penetration decays smoothly to nothing (Gardeyn, Wauters, "Decoupling geometry from optimization in 2D irregular cutting
 /// and packing", 2025); whether two meet at all is decided by their edges.
 /// </summary>
-internal sealed class Silhouette
+internal sealed class CollisionShape
 {
     private const int Lanes = 8;
 
@@ -34,7 +34,7 @@ internal sealed class Silhouette
     /// <param name="rings">Outline and openings, the first corner not repeated.</param>
     /// <param name="poles">Circles inside, the largest first.</param>
     /// <param name="hullArea">Of the outline's convex hull, mm².</param>
-    public Silhouette(IReadOnlyList<Point[]> rings, IReadOnlyList<(Point Centre, double Radius)> poles, double hullArea)
+    public CollisionShape(IReadOnlyList<Point[]> rings, IReadOnlyList<(Point Centre, double Radius)> poles, double hullArea)
     {
         var edges = rings.Sum(r => r.Length);
         var room = (edges + Lanes - 1) / Lanes * Lanes;
@@ -73,7 +73,7 @@ internal sealed class Silhouette
     public int PoleCount { get; }
 
     /// <summary>By how much a shape moved by (dx, dy) overlaps another; 0 where they do not meet.</summary>
-    public static float Overlap(Silhouette a, float dx, float dy, Silhouette b)
+    public static float Overlap(CollisionShape a, float dx, float dy, CollisionShape b)
     {
         var decay = MathF.Max(a._decay, b._decay);
         var amount = PoleOverlap(a, dx, dy, b, decay, out var touch);
@@ -82,9 +82,9 @@ internal sealed class Silhouette
     }
 
     /// <summary>A shape moved by (dx, dy) and another have area in common, or their edges cross.</summary>
-    public static bool Meets(Silhouette a, float dx, float dy, Silhouette b) => Meets(a, dx, dy, b, polesAsked: false);
+    public static bool Meets(CollisionShape a, float dx, float dy, CollisionShape b) => Meets(a, dx, dy, b, polesAsked: false);
 
-    private static bool Meets(Silhouette a, float dx, float dy, Silhouette b, bool polesAsked)
+    private static bool Meets(CollisionShape a, float dx, float dy, CollisionShape b, bool polesAsked)
     {
         if (!polesAsked && PolesTouch(a, dx, dy, b)) return true;
         if (EdgesCross(a, dx, dy, b)) return true;
@@ -93,7 +93,7 @@ internal sealed class Silhouette
             || IsWithin(b, -dx, -dy, a) && a.Contains(b._poleX[0] - dx, b._poleY[0] - dy);
     }
 
-    private static bool IsWithin(Silhouette a, float dx, float dy, Silhouette b) =>
+    private static bool IsWithin(CollisionShape a, float dx, float dy, CollisionShape b) =>
         a.Box.MinX + dx >= b.Box.MinX - Slack && a.Box.MaxX + dx <= b.Box.MaxX + Slack && a.Box.MinY + dy >= b.Box.MinY - Slack && a.Box.MaxY + dy <= b.Box.MaxY + Slack;
 
     /// <summary>Even-odd over all rings.</summary>
@@ -108,7 +108,7 @@ internal sealed class Silhouette
         return inside;
     }
 
-    private static float PoleOverlap(Silhouette a, float dx, float dy, Silhouette b, float decay, out bool touch)
+    private static float PoleOverlap(CollisionShape a, float dx, float dy, CollisionShape b, float decay, out bool touch)
     {
         var (decays, decaysSquared) = (Vector256.Create(decay), Vector256.Create(decay * decay));
         var twice = decays + decays;
@@ -133,7 +133,7 @@ internal sealed class Silhouette
         return Vector256.Sum(sum) * MathF.PI;
     }
 
-    private static bool PolesTouch(Silhouette a, float dx, float dy, Silhouette b)
+    private static bool PolesTouch(CollisionShape a, float dx, float dy, CollisionShape b)
     {
         ref var bx = ref MemoryMarshal.GetArrayDataReference(b._poleX);
         ref var by = ref MemoryMarshal.GetArrayDataReference(b._poleY);
@@ -151,7 +151,7 @@ internal sealed class Silhouette
         return false;
     }
 
-    private static bool EdgesCross(Silhouette a, float dx, float dy, Silhouette b)
+    private static bool EdgesCross(CollisionShape a, float dx, float dy, CollisionShape b)
     {
         // What both boxes share, in b's frame; edges outside it cross nothing.
         // A little more of it, since an edge on the rim of its box may be rounded off it.

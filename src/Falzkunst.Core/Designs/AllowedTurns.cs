@@ -1,7 +1,7 @@
 namespace Falzkunst.Core.Designs;
 
 /// <summary>How a piece may be turned on its sheet, from how it is drawn.</summary>
-public enum Lie
+public enum AllowedTurns
 {
     /// <summary>By quarter turns.</summary>
     Quarters,

@@ -4,9 +4,9 @@ using Falzkunst.Core.Catalogue;
 namespace Falzkunst.Core.Designs;
 
 /// <summary>How an operation is done along a line, where it is not done in the plain way. What is null is plain.</summary>
-public sealed record Manner
+public sealed record LineSettings
 {
-    public static readonly Manner Plain = new();
+    public static readonly LineSettings Plain = new();
 
     /// <summary>Which way a score folds.</summary>
     public FoldDirection? Fold { get; init; }
@@ -33,13 +33,14 @@ public sealed record Manner
     public AreaFill? Fill { get; init; }
 
     /// <summary>Where this line's settings differ from its stock's.</summary>
-    public SettingsChange? Settings { get; init; }
+    [JsonPropertyName("settings")]
+    public ToolSettingsChange? Tool { get; init; }
 
     /// <summary>What of it still has a meaning under an operation; null where that is nothing.</summary>
-    public Manner? Under(Operation operation)
+    public LineSettings? Under(Operation operation)
     {
         var hasTip = operation is Operation.Draw or Operation.Foil or Operation.Emboss;
-        var kept = new Manner
+        var kept = new LineSettings
         {
             Fold = operation == Operation.Score ? Fold : null,
             HalfCut = operation == Operation.Cut && HalfCut,
@@ -48,7 +49,7 @@ public sealed record Manner
             Dashes = operation == Operation.Perforate ? Dashes : null,
             TipMm = hasTip ? TipMm : null,
             Fill = hasTip ? Fill : null,
-            Settings = operation.ToolFor() is null ? null : Settings,
+            Tool = operation.ToolFor() is null ? null : Tool,
         };
         return kept == Plain ? null : kept;
     }
@@ -100,7 +101,7 @@ public enum FillPattern
 }
 
 /// <summary>Numbers that take the place of a stock's settings along some lines; null leaves the stock's.</summary>
-public sealed record SettingsChange(
+public sealed record ToolSettingsChange(
     int? ForceGrams = null, double? SpeedMmPerSecond = null, double? BladeOutMm = null, int? TemperatureCelsius = null, int? Times = null)
 {
     public ToolSettings Over(ToolSettings settings) => settings with
