@@ -18,6 +18,11 @@ if (args is ["answers", var rounds])
     AnswerTable.Write(int.Parse(rounds));
     return;
 }
+if (args is ["tuning", var turns, var each])
+{
+    TuningTable.Write(int.Parse(turns), int.Parse(each));
+    return;
+}
 if (args is ["growth"])
 {
     GrowthTable.Write();

@@ -29,21 +29,31 @@ public static class CardTable
             {
                 var result = Nester.Nest(job, new NestEffort(TimeSpan.FromSeconds(seconds[t])));
                 if (NestCheck.Faults(job, result).FirstOrDefault() is { } fault) throw new InvalidOperationException($"{name}: {fault}");
-                cells.Add(Cell([.. result.Sheets.Select(s => (job.Sheets.First(q => q.Id == s.Sheet), s.Placements.Max(p => job.Pieces.First(q => q.Id == p.Id).Outline.BoundsUnder(p.Place).MaxY)))], result.Left.Length, t + 2));
+                cells.Add(Cell(Depths(job, result), result.Left.Length, t + 2));
             }
             var room = job.Sheets[^1].Usable.Area;
             Console.WriteLine($"| {name} | {job.Pieces.Sum(p => p.Quantity)} | {area / room:0.00} sheets | {string.Join(" | ", cells)} | (greedy {greedySeconds:0.0} s)");
 
             string Cell(List<(NestSheet Sheet, double Depth)> sheets, int left, int column)
             {
-                var used = sheets.Sum(s => s.Sheet.PaperArea);
-                var candidates = sheets.Any(s => !s.Sheet.IsOffcut) ? sheets.Where(s => !s.Sheet.IsOffcut) : sheets;
-                used -= candidates.Max(s => s.Sheet.PaperArea * (s.Sheet.Usable.MaxY - s.Depth) / s.Sheet.Height);
-                var fill = area / used;
+                var fill = Fill(area, sheets);
                 sums[column] += fill;
                 return $"{sheets.Count}: {fill:P1}{(left > 0 ? $" ({left} left)" : "")}";
             }
         }
         Console.WriteLine($"| mean | | | {string.Join(" | ", sums.Select(s => $"{s / jobs:P1}"))} |");
     }
+
+    /// <summary>The share of the paper used that is pieces, 0 to 1.</summary>
+    public static double Fill(NestJob job, NestResult result) => Fill(job.Pieces.Sum(p => p.Area * p.Quantity), Depths(job, result));
+
+    private static double Fill(double area, List<(NestSheet Sheet, double Depth)> sheets)
+    {
+        var candidates = sheets.Any(s => !s.Sheet.IsOffcut) ? sheets.Where(s => !s.Sheet.IsOffcut) : sheets;
+        var used = sheets.Sum(s => s.Sheet.PaperArea) - candidates.Max(s => s.Sheet.PaperArea * (s.Sheet.Usable.MaxY - s.Depth) / s.Sheet.Height);
+        return area / used;
+    }
+
+    private static List<(NestSheet Sheet, double Depth)> Depths(NestJob job, NestResult result) => [.. result.Sheets.Select(s => (
+        job.Sheets.First(q => q.Id == s.Sheet), s.Placements.Max(p => job.Pieces.First(q => q.Id == p.Id).Outline.BoundsUnder(p.Place).MaxY)))];
 }

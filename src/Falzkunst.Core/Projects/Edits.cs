@@ -1,10 +1,11 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Nesting.Papers;
 
 namespace Falzkunst.Core.Projects;
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Nesting.Papers;
 
 namespace Falzkunst.Core.Projects;
 

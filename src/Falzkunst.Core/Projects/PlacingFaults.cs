@@ -1,5 +1,6 @@
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Nesting.Papers;
 
 namespace Falzkunst.Core.Projects;
 

@@ -1,5 +1,6 @@
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
 using Microsoft.Extensions.Caching.Memory;
 

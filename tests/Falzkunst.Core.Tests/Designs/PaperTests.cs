@@ -2,6 +2,7 @@ using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
 
 namespace Falzkunst.Core.Tests.Designs;

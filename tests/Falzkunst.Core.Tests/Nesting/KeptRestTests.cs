@@ -2,6 +2,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Nesting.Papers;
 
 namespace Falzkunst.Core.Tests.Nesting;
 
@@ -16,7 +17,7 @@ public sealed class KeptRestTests
     [Fact]
     public void The_whole_rest_goes_round_the_pieces()
     {
-        var rest = KeptRest.Whole(Sheet(("p1", 5, 5)), Design, "Rest 1")!;
+        var rest = KeptRest.FreePart(Sheet(("p1", 5, 5)), Design, "Rest 1")!;
         // The corner with the piece and a millimetre is gone, and little more where corners are rounded.
         Assert.InRange(rest.Area, 210 * 148 - 66 * 46 - 10, 210 * 148 - 66 * 46 + 10);
         Assert.Equal(new Box(0, 0, 210, 148), rest.Outline.Bounds);
@@ -26,7 +27,7 @@ public sealed class KeptRestTests
     [Fact]
     public void A_piece_in_the_middle_leaves_a_hole_in_which_nothing_lies_later()
     {
-        var rest = KeptRest.Whole(Sheet(("p1", 75, 54)), Design, "Rest 1")!;
+        var rest = KeptRest.FreePart(Sheet(("p1", 75, 54)), Design, "Rest 1")!;
         Assert.InRange(Math.Abs(Assert.Single(rest.Holes).SignedArea), 62 * 42 - 20, 62 * 42);
         var stock = Given.Stock("chalk-200") with { Sheets = [], Offcuts = [rest] };
         var design = new Design([Given.Piece("p1", 60, 40) with { Quantity = 9 }], [], [], 2);
@@ -39,7 +40,7 @@ public sealed class KeptRestTests
     [Fact]
     public void The_straight_rest_reaches_the_edge_of_the_sheet()
     {
-        var rest = KeptRest.Straight(Sheet(("p1", 5, 5), ("p2", 67, 5)), Design, "Rest 1")!;
+        var rest = KeptRest.StraightPart(Sheet(("p1", 5, 5), ("p2", 67, 5)), Design, "Rest 1")!;
         Assert.Equal(210, rest.Outline.Bounds.Width, 6);
         Assert.InRange(rest.Outline.Bounds.Height, 148 - 45 - 2, 148 - 45);
     }
@@ -48,14 +49,14 @@ public sealed class KeptRestTests
     public void Crumbs_are_not_kept()
     {
         var design = new Design([Given.Piece("p1", 200, 130)], [], [], 2);
-        Assert.Null(KeptRest.Whole(Sheet(("p1", 5, 9)), design, "Rest 1"));
+        Assert.Null(KeptRest.FreePart(Sheet(("p1", 5, 9)), design, "Rest 1"));
     }
 
     [Fact]
     public void An_offcut_is_used_before_a_new_sheet_and_no_piece_leaves_it()
     {
         // An L: the corner of a sheet is gone.
-        var rest = KeptRest.Whole(Sheet(("p1", 5, 5)), Design, "Rest 1")!;
+        var rest = KeptRest.FreePart(Sheet(("p1", 5, 5)), Design, "Rest 1")!;
         var stock = Given.Stock("chalk-200") with { Offcuts = [rest] };
         var machine = Given.Machine("twin-330");
         var placed = PaperPlacing.Place(Design with { Pieces = [.. Design.Pieces.Select(p => p with { Quantity = 4 })] }, [stock], machine, 2, 1, "x", NestEffort.FirstAnswer, "b");
@@ -64,8 +65,8 @@ public sealed class KeptRestTests
         var layout = placed.ForStock("chalk-200", Design);
         FairCheck.Demand(PaperJobs.JobFor(Design, stock, machine, 2, 4, layout), PaperJobs.ResultOf(layout));
         // What is left of it then is a rest of the offcut's own shape.
-        var next = KeptRest.Whole(placed.Sheets[0], Design, "Rest 2")!;
+        var next = KeptRest.FreePart(placed.Sheets[0], Design, "Rest 2")!;
         Assert.True(next.Area < rest.Area - 4 * 60 * 40);
-        Assert.False(KeptRest.Largest(placed.Sheets[0], Design).Contains(new Point(20, 20)));
+        Assert.False(KeptRest.LargestRectangle(placed.Sheets[0], Design).Contains(new Point(20, 20)));
     }
 }

@@ -1,6 +1,7 @@
 using CsCheck;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Nesting.Papers;
 
 namespace Falzkunst.Core.Tests.Nesting;
 

@@ -3,6 +3,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Tests.Nesting;
 

@@ -3,11 +3,12 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Running;
-using Falzkunst.Formats.Production;
 using Falzkunst.Data.Jobs;
 using Falzkunst.Data.Workshop;
+using Falzkunst.Formats.Production;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.Jobs;
 using Falzkunst.Web.LightTable;
@@ -103,7 +104,7 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     /// <summary>Sheets, how full, and what stays of them, in words.</summary>
     public (string Sheets, string Stays) Figures(StockLayout layout)
     {
-        var rest = layout.Sheets.Select(s => KeptRest.Largest(s, Value.Design)).MaxBy(b => b.Area);
+        var rest = layout.Sheets.Select(s => KeptRest.LargestRectangle(s, Value.Design)).MaxBy(b => b.Area);
         var left = layout.Unplaced.Sum(u => u.Copies);
         var sheets = $"{Words.Count(layout.Sheets.Length, "sheet")}, {layout.Utilisation(Value.Design).ToString("0 %", System.Globalization.CultureInfo.InvariantCulture)} full";
         return (left > 0 ? $"{sheets}, {left} without a place" : sheets, layout.Sheets.IsEmpty ? "" : $"largest rest {Length.ShowSize(rest.Width, rest.Height, Units)}");
@@ -239,7 +240,7 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     {
         if (Value.Sheets?.Find(sheet) is not { } layout || !Value.SheetsAreCurrent) throw new EditRefused(Reason.SheetGone);
         var stock = On.Drawer.Stock(layout.Stock);
-        var rest = (straight ? KeptRest.Straight(layout, Value.Design, stock.NextOffcut) : KeptRest.Whole(layout, Value.Design, stock.NextOffcut))
+        var rest = (straight ? KeptRest.StraightPart(layout, Value.Design, stock.NextOffcut) : KeptRest.FreePart(layout, Value.Design, stock.NextOffcut))
             ?? throw new EditRefused(Reason.NothingWorthKeeping);
         try
         {

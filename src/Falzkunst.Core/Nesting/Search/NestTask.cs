@@ -1,7 +1,7 @@
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>Where a copy lies: on which board, in which of its kind's orientations, and where its middle is there. Board -1 is nowhere.</summary>
 internal readonly record struct Pose(int Board, int Orientation, double X, double Y)

@@ -1,6 +1,6 @@
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>
 /// Moves copies that overlap until none does: guided local search on weighted overlaps (Egeblad, Nielsen, Odgaard 2007;
@@ -23,7 +23,7 @@ internal sealed class Separation
     /// <summary>A loss counts as smaller from this share on.</summary>
     private const double Progress = 0.98;
 
-    private readonly Arrangement _at;
+    private readonly Arrangement _arrangement;
     private readonly Dice _dice;
     private readonly int _count;
     private readonly float[] _weight;
@@ -35,10 +35,10 @@ internal sealed class Separation
     private readonly List<int> _turn = [];
     private readonly List<Sample> _best = new(Walked + 1);
 
-    public Separation(Arrangement at, Dice dice)
+    public Separation(Arrangement arrangement, Dice dice)
     {
-        (_at, _dice) = (at, dice);
-        _count = at.Task.Copies.Length;
+        (_arrangement, _dice) = (arrangement, dice);
+        _count = arrangement.Task.Copies.Length;
         (_weight, _loss) = (new float[_count * _count], new float[_count * _count]);
         (_trespass, _trespassWeight, _sum) = (new float[_count], new float[_count], new float[_count]);
         Array.Fill(_weight, 1);
@@ -62,20 +62,20 @@ internal sealed class Separation
     {
         Forget();
         Measure();
-        var least = _at.Snapshot();
+        var least = _arrangement.Snapshot();
         var leastLoss = Loss;
         for (var strike = 0; strike < strikes && leastLoss > 0;)
         {
             var before = leastLoss;
             for (var idle = 0; idle < patience;)
             {
-                if (isOver()) { Settle(); return Loss == 0; }
+                if (isOver()) { BackToLeast(); return Loss == 0; }
                 MoveAll(isOver);
                 if (Loss == 0) return true;
                 if (Loss < leastLoss)
                 {
                     idle = Loss < Progress * leastLoss ? 0 : idle + 1;
-                    (leastLoss, least) = (Loss, _at.Snapshot());
+                    (leastLoss, least) = (Loss, _arrangement.Snapshot());
                 }
                 else
                 {
@@ -84,16 +84,16 @@ internal sealed class Separation
                 Reweigh();
             }
             strike = leastLoss < Progress * before ? 0 : strike + 1;
-            _at.Restore(least);
+            _arrangement.Restore(least);
             Measure();
         }
-        Settle();
+        BackToLeast();
         return Loss == 0;
 
-        void Settle()
+        void BackToLeast()
         {
             if (leastLoss > Loss) return;
-            _at.Restore(least);
+            _arrangement.Restore(least);
             Measure();
         }
     }
@@ -115,19 +115,19 @@ internal sealed class Separation
         Array.Clear(_loss);
         Array.Clear(_sum);
         Array.Clear(_trespass);
-        for (var board = 0; board < _at.Task.Boards.Length; board++)
+        for (var board = 0; board < _arrangement.Task.Boards.Length; board++)
         {
-            var on = _at.On(board);
+            var on = _arrangement.On(board);
             for (var i = 0; i < on.Length; i++)
             {
                 var copy = on[i];
-                var (orientation, pose) = (_at.Orientation(copy), _at[copy]);
+                var (orientation, pose) = (_arrangement.Orientation(copy), _arrangement[copy]);
                 var box = orientation.Spaced.Box.Move(pose.X, pose.Y);
-                if (!_at.IsFixed(copy)) _sum[copy] += _trespass[copy] = _at.Trespass(orientation, board, pose.X, pose.Y);
+                if (!_arrangement.IsFixed(copy)) _sum[copy] += _trespass[copy] = _arrangement.Trespass(orientation, board, pose.X, pose.Y);
                 for (var k = 0; k < i; k++)
                 {
-                    if (_at.IsFixed(copy) && _at.IsFixed(on[k])) continue;
-                    var loss = _at.Overlap(orientation, box, pose.X, pose.Y, on[k]);
+                    if (_arrangement.IsFixed(copy) && _arrangement.IsFixed(on[k])) continue;
+                    var loss = _arrangement.Overlap(orientation, box, pose.X, pose.Y, on[k]);
                     if (loss > 0) Keep(copy, on[k], loss);
                 }
             }
@@ -156,14 +156,14 @@ internal sealed class Separation
     private void MoveAll(Func<bool> isOver)
     {
         _turn.Clear();
-        for (var i = 0; i < _count; i++) if (_sum[i] > 0 && !_at.IsFixed(i)) _turn.Add(i);
+        for (var i = 0; i < _count; i++) if (_sum[i] > 0 && !_arrangement.IsFixed(i)) _turn.Add(i);
         _dice.Shuffle(_turn);
         foreach (var copy in _turn)
         {
             if (_sum[copy] <= 0) continue;
             if (isOver()) break;
             if (Search(copy, fromHere: true) is not { } found) continue;
-            var pose = _at[copy];
+            var pose = _arrangement[copy];
             if (found.Orientation == pose.Orientation && found.Board == pose.Board && found.X == pose.X && found.Y == pose.Y) continue;
             Move(copy, new Pose(found.Board, found.Orientation, found.X, found.Y));
         }
@@ -173,7 +173,7 @@ internal sealed class Separation
     private void Move(int copy, Pose to)
     {
         var row = copy * _count;
-        foreach (var other in _at.On(_at[copy].Board))
+        foreach (var other in _arrangement.On(_arrangement[copy].Board))
         {
             var loss = _loss[row + other];
             if (loss == 0) continue;
@@ -181,13 +181,13 @@ internal sealed class Separation
             _loss[row + other] = _loss[other * _count + copy] = 0;
             _sum[other] = Sum(other);
         }
-        _at.Put(copy, to);
-        _sum[copy] = _trespass[copy] = _at.Trespass(_at.Orientation(copy), to.Board, to.X, to.Y);
-        var box = _at.Orientation(copy).Spaced.Box.Move(to.X, to.Y);
-        foreach (var other in _at.On(to.Board))
+        _arrangement.Put(copy, to);
+        _sum[copy] = _trespass[copy] = _arrangement.Trespass(_arrangement.Orientation(copy), to.Board, to.X, to.Y);
+        var box = _arrangement.Orientation(copy).Spaced.Box.Move(to.X, to.Y);
+        foreach (var other in _arrangement.On(to.Board))
         {
             if (other == copy) continue;
-            var loss = _at.Overlap(_at.Orientation(copy), box, to.X, to.Y, other);
+            var loss = _arrangement.Overlap(_arrangement.Orientation(copy), box, to.X, to.Y, other);
             if (loss > 0) Keep(copy, other, loss);
         }
     }
@@ -195,7 +195,7 @@ internal sealed class Separation
     private float Sum(int copy)
     {
         var sum = _trespass[copy];
-        foreach (var other in _at.On(_at[copy].Board)) sum += _loss[copy * _count + other];
+        foreach (var other in _arrangement.On(_arrangement[copy].Board)) sum += _loss[copy * _count + other];
         return sum;
     }
 
@@ -206,7 +206,7 @@ internal sealed class Separation
         {
             if (_sum[i] <= 0) continue;
             most = MathF.Max(most, _trespass[i]);
-            foreach (var other in _at.On(_at[i].Board)) most = MathF.Max(most, _loss[i * _count + other]);
+            foreach (var other in _arrangement.On(_arrangement[i].Board)) most = MathF.Max(most, _loss[i * _count + other]);
         }
         if (most <= 0) return;
         for (var h = _heavy.Count - 1; h >= 0; h--)
@@ -223,7 +223,7 @@ internal sealed class Separation
         {
             _trespassWeight[i] = _trespass[i] > 0 ? MathF.Min(Heaviest, _trespassWeight[i] * Gain(_trespass[i])) : MathF.Max(1, _trespassWeight[i] * Decay);
             if (_sum[i] <= 0) continue;
-            foreach (var other in _at.On(_at[i].Board))
+            foreach (var other in _arrangement.On(_arrangement[i].Board))
             {
                 if (other <= i || _loss[i * _count + other] is not (> 0 and var loss)) continue;
                 if (_weight[i * _count + other] <= 1) _heavy.Add((i, other));
@@ -236,26 +236,26 @@ internal sealed class Separation
 
     private double Cost(int copy, Orientation orientation, int board, double x, double y, double bound)
     {
-        double cost = _trespassWeight[copy] * _at.Trespass(orientation, board, x, y);
+        double cost = _trespassWeight[copy] * _arrangement.Trespass(orientation, board, x, y);
         var box = orientation.Spaced.Box.Move(x, y);
         var row = copy * _count;
-        foreach (var other in _at.On(board))
+        foreach (var other in _arrangement.On(board))
         {
             if (cost >= bound) return cost;
             if (other == copy) continue;
-            cost += _weight[row + other] * _at.Overlap(orientation, box, x, y, other);
+            cost += _weight[row + other] * _arrangement.Overlap(orientation, box, x, y, other);
         }
         return cost;
     }
 
     private Sample? Search(int copy, bool fromHere)
     {
-        var (kind, group) = (_at.Task.Copies[copy].Kind, _at.Task.Copies[copy].Group);
-        var here = _at[copy];
+        var (kind, group) = (_arrangement.Task.Copies[copy].Kind, _arrangement.Task.Copies[copy].Group);
+        var here = _arrangement[copy];
         _best.Clear();
         if (fromHere && here.Board >= 0)
         {
-            var orientation = _at.Orientation(copy);
+            var orientation = _arrangement.Orientation(copy);
             Offer(new Sample(Cost(copy, orientation, here.Board, here.X, here.Y, double.PositiveInfinity), here.Orientation, here.Board, here.X, here.Y));
             // Round about where it lies, in any orientation.
             var (w, h) = (orientation.Bounds.Width, orientation.Bounds.Height);
@@ -274,7 +274,7 @@ internal sealed class Separation
             var index = _dice.Below(kind.OrientationCount);
             if (kind.OrientationCount > 8 && near is not null && _dice.Below(2) == 0) index = here.Orientation;
             var orientation = kind[index];
-            var range = _at.Range(orientation, board);
+            var range = _arrangement.Range(orientation, board);
             if (range.IsEmpty) return;
             if (near is { } n)
             {
@@ -315,9 +315,9 @@ internal sealed class Separation
     /// <summary>Downhill along the axes and diagonals, with steps that grow where they help and shrink where not.</summary>
     private Sample Walk(int copy, Sample from, double first, double last)
     {
-        var kind = _at.Task.Copies[copy].Kind;
+        var kind = _arrangement.Task.Copies[copy].Kind;
         var orientation = kind[from.Orientation];
-        var range = _at.Range(orientation, from.Board);
+        var range = _arrangement.Range(orientation, from.Board);
         var size = Math.Min(orientation.Bounds.Width, orientation.Bounds.Height);
         var (stepX, stepY, end) = (first * size, first * size, last * size);
         var best = from;

@@ -1,6 +1,7 @@
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Nesting.Search;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Jigsaw;
 
 /// <summary>
 /// Fills one board that the copies all but cover, as a jigsaw is laid: whatever covers the topmost leftmost free spot has its own
@@ -8,7 +9,7 @@ namespace Falzkunst.Core.Nesting;
 /// those first whose free part has the shortest edge, where copies touch along their length, and that lose little in parts too
 /// small for any copy. Spots are found on a grid; the places are then brought to where nothing overlaps.
 /// </summary>
-internal sealed class Interlock
+internal sealed class JigsawSearch
 {
     /// <summary>Parts with less than this share of the smallest copy are lost.</summary>
     private const double LostPart = 0.3;
@@ -20,7 +21,7 @@ internal sealed class Interlock
     /// <summary>Places of a copy in one orientation nearer than this are one place, mm.</summary>
     private const double Alike = 1;
 
-    private readonly Arrangement _at;
+    private readonly Arrangement _arrangement;
     private readonly Dice _dice;
     private readonly JigsawGrid _grid;
     private readonly JigsawPlaces _places;
@@ -36,13 +37,13 @@ internal sealed class Interlock
     /// <param name="IsTight">The last copy overlaps others a little.</param>
     private sealed record State(Pose[] Poses, ulong Used, ulong[] Taken, (int Column, int Row)? Spot, int Lost, double Score, bool IsTight);
 
-    public Interlock(Arrangement at, int board, Dice dice)
+    public JigsawSearch(Arrangement arrangement, int board, Dice dice)
     {
-        (_at, Board, _dice) = (at, board, dice);
-        var usable = at.Task.Boards[board].Usable;
-        _grid = new JigsawGrid(usable, LostPart * at.Task.Kinds.Min(k => k.Area));
-        _places = new JigsawPlaces(at, usable);
-        _mayLose = (int)(Math.Max(0, at.Task.Boards[board].Room - at.Task.Copies.Sum(c => c.Kind.SpacedArea)) / (JigsawGrid.Cell * JigsawGrid.Cell)) + SpareCells;
+        (_arrangement, Board, _dice) = (arrangement, board, dice);
+        var usable = arrangement.Task.Boards[board].Usable;
+        _grid = new JigsawGrid(usable, LostPart * arrangement.Task.Kinds.Min(k => k.Area));
+        _places = new JigsawPlaces(arrangement, usable);
+        _mayLose = (int)(Math.Max(0, arrangement.Task.Boards[board].Room - arrangement.Task.Copies.Sum(c => c.Kind.SpacedArea)) / (JigsawGrid.Cell * JigsawGrid.Cell)) + SpareCells;
     }
 
     /// <summary>The board that is filled.</summary>
@@ -63,7 +64,7 @@ internal sealed class Interlock
     public Pose[]? Try(int width, double noise, Func<bool> isOver)
     {
         var board = _grid.Empty();
-        var best = new State([.. Enumerable.Repeat(Pose.Nowhere, _at.Task.Copies.Length)], 0, board, _grid.FirstFree(board).Spot, 0, 0, false);
+        var best = new State([.. Enumerable.Repeat(Pose.Nowhere, _arrangement.Task.Copies.Length)], 0, board, _grid.FirstFree(board).Spot, 0, 0, false);
         for (var beam = new List<State> { best }; beam.Count > 0;)
         {
             best = beam[0];
@@ -89,9 +90,9 @@ internal sealed class Interlock
     {
         if (state.Spot is not { } spot) return;
         var (seen, placed) = (new HashSet<int>(), _places.Placed(state.Poses));
-        for (var copy = 0; copy < _at.Task.Copies.Length; copy++)
+        for (var copy = 0; copy < _arrangement.Task.Copies.Length; copy++)
         {
-            var kind = _at.Task.Copies[copy].Kind;
+            var kind = _arrangement.Task.Copies[copy].Kind;
             if ((state.Used >> copy & 1) != 0 || !seen.Add(kind.Index)) continue;
             for (var orientation = 0; orientation < kind.OrientationCount; orientation++)
             {

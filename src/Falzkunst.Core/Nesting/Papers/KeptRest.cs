@@ -4,7 +4,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Papers;
 
 /// <summary>What of a sheet is worth keeping once its pieces are cut out.</summary>
 public static class KeptRest
@@ -30,7 +30,7 @@ public static class KeptRest
     /// The largest connected part of what no piece takes, without its narrow strips: a morphological opening of the paper less
     /// the pieces. Openings of pieces count as taken. Null where nothing is left that is worth keeping.
     /// </summary>
-    public static Offcut? Whole(SheetLayout sheet, Design design, string name)
+    public static Offcut? FreePart(SheetLayout sheet, Design design, string name)
     {
         var free = PaperOf(sheet);
         foreach (var outline in Outlines(sheet, design))
@@ -42,9 +42,9 @@ public static class KeptRest
     }
 
     /// <summary>The largest upright rectangle that no piece touches, as far as the sheet's edge where it reaches the border; null where it is not worth keeping.</summary>
-    public static Offcut? Straight(SheetLayout sheet, Design design, string name)
+    public static Offcut? StraightPart(SheetLayout sheet, Design design, string name)
     {
-        var (usable, box) = (sheet.Usable, Largest(sheet, design));
+        var (usable, box) = (sheet.Usable, LargestRectangle(sheet, design));
         if (box.Area <= 0) return null;
         if (sheet.Outline is null)
         {
@@ -56,7 +56,7 @@ public static class KeptRest
     }
 
     /// <summary>The largest upright rectangle of a sheet that no piece touches, mm.</summary>
-    public static Box Largest(SheetLayout sheet, Design design)
+    public static Box LargestRectangle(SheetLayout sheet, Design design)
     {
         var known = Known.GetOrCreateValue(design);
         if (known.TryGetValue(sheet.Id, out var found) && ReferenceEquals(found.Of, sheet)) return found.Free;

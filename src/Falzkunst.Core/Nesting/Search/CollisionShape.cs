@@ -2,7 +2,7 @@ using System.Runtime.InteropServices;
 using System.Runtime.Intrinsics;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>
 /// A flat shape in one turn, laid out for asking quickly whether it meets another and by how much: its edges and its poles,

@@ -1,16 +1,16 @@
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>
 /// The first answer: large copies first, each on the first board with room, as far down and left as samples that slide until
 /// they touch can bring it. It leaves no overlap.
 /// </summary>
-internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
+internal sealed class ConstructivePlacement(Arrangement arrangement, Dice dice)
 {
     private const int FewSamples = 90;
     private const int ManySamples = 500;
 
     /// <summary>How far the size by which copies are put in order is changed by chance, in parts of it.</summary>
-    private const double Whim = 0.35;
+    private const double OrderNoise = 0.35;
 
     /// <summary>Slides end with steps shorter than this, mm.</summary>
     private const double LeastStep = 0.02;
@@ -30,10 +30,10 @@ internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
     {
         _full.Clear();
         _samples = isThorough ? ManySamples : FewSamples;
-        var sizes = at.Task.Kinds.Select(k => Size(k) * (isThorough ? dice.Between(1 - Whim, 1 + Whim) : 1)).ToArray();
+        var sizes = arrangement.Task.Kinds.Select(k => Size(k) * (isThorough ? dice.Between(1 - OrderNoise, 1 + OrderNoise) : 1)).ToArray();
         var left = new List<int>();
-        var waiting = Enumerable.Range(0, at.Task.Copies.Length).Where(i => at[i].Board < 0)
-            .OrderByDescending(i => sizes[at.Task.Copies[i].Kind.Index]).ThenBy(i => i).ToList();
+        var waiting = Enumerable.Range(0, arrangement.Task.Copies.Length).Where(i => arrangement[i].Board < 0)
+            .OrderByDescending(i => sizes[arrangement.Task.Copies[i].Kind.Index]).ThenBy(i => i).ToList();
         var grouped = new HashSet<int>();
         foreach (var copy in waiting)
         {
@@ -42,14 +42,14 @@ internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
                 left.Add(copy);
                 continue;
             }
-            var group = at.Task.Copies[copy].Group;
+            var group = arrangement.Task.Copies[copy].Group;
             if (group < 0)
             {
                 if (!Place(copy, Boards())) left.Add(copy);
             }
             else if (grouped.Add(group))
             {
-                left.AddRange(PlaceGroup([.. waiting.Where(i => at.Task.Copies[i].Group == group)], group));
+                left.AddRange(PlaceGroup([.. waiting.Where(i => arrangement.Task.Copies[i].Group == group)], group));
             }
         }
         return left;
@@ -58,12 +58,12 @@ internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
     /// <summary>Lets what lies on a board slide up and left where it can, the uppermost first.</summary>
     public void SlideUp(int board)
     {
-        foreach (var copy in at.Listed(board).Where(i => !at.IsFixed(i)).OrderBy(at.Bottom).ToList())
+        foreach (var copy in arrangement.Listed(board).Where(i => !arrangement.IsFixed(i)).OrderBy(arrangement.Bottom).ToList())
         {
-            var (orientation, pose) = (at.Orientation(copy), at[copy]);
-            var range = at.Range(orientation, board);
+            var (orientation, pose) = (arrangement.Orientation(copy), arrangement[copy]);
+            var range = arrangement.Range(orientation, board);
             var (x, y) = Slide(copy, orientation, board, pose.X, pose.Y, range.MinX, range.MinY);
-            at.Put(copy, pose with { X = x, Y = y });
+            arrangement.Put(copy, pose with { X = x, Y = y });
         }
     }
 
@@ -73,20 +73,20 @@ internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
     private IEnumerable<int> Boards()
     {
         var begun = new HashSet<Board>();
-        for (var b = 0; b < at.Task.Boards.Length; b++)
+        for (var b = 0; b < arrangement.Task.Boards.Length; b++)
         {
-            if (at.On(b).Length > 0 || begun.Add(at.Task.Boards[b].Kind)) yield return b;
+            if (arrangement.On(b).Length > 0 || begun.Add(arrangement.Task.Boards[b].Kind)) yield return b;
         }
     }
 
     private List<int> PlaceGroup(List<int> copies, int group)
     {
         // Where one of them is pinned, the others follow.
-        var pinned = Enumerable.Range(0, at.Task.Copies.Length).Where(i => at.Task.Copies[i].Group == group && at.IsFixed(i)).Select(i => at[i].Board).Distinct().ToList();
+        var pinned = Enumerable.Range(0, arrangement.Task.Copies.Length).Where(i => arrangement.Task.Copies[i].Group == group && arrangement.IsFixed(i)).Select(i => arrangement[i].Board).Distinct().ToList();
         foreach (var board in pinned.Count > 0 ? pinned.Take(1) : Boards().ToList())
         {
             if (copies.All(c => Place(c, [board]))) return [];
-            foreach (var c in copies) at.Put(c, Pose.Nowhere);
+            foreach (var c in copies) arrangement.Put(c, Pose.Nowhere);
             // What was full with the group may have room without it.
             _full.Clear();
         }
@@ -95,13 +95,13 @@ internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
 
     private bool Place(int copy, IEnumerable<int> boards)
     {
-        var kind = at.Task.Copies[copy].Kind;
+        var kind = arrangement.Task.Copies[copy].Kind;
         foreach (var board in boards)
         {
             if (_full.Contains((kind.Index, board))) continue;
             if (Lowest(copy, kind, board) is { } pose)
             {
-                at.Put(copy, pose);
+                arrangement.Put(copy, pose);
                 return true;
             }
             _full.Add((kind.Index, board));
@@ -111,7 +111,7 @@ internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
 
     private Pose? Lowest(int copy, PieceKind kind, int board)
     {
-        if (at.Area(board) + kind.Area > at.Task.Boards[board].Room) return null;
+        if (arrangement.Area(board) + kind.Area > arrangement.Task.Boards[board].Room) return null;
         Pose? best = null;
         var bestCost = double.PositiveInfinity;
         var orientations = kind.OrientationCount;
@@ -119,13 +119,13 @@ internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
         {
             var index = i < orientations && orientations <= 8 ? i : dice.Below(orientations);
             var orientation = kind[index];
-            var range = at.Range(orientation, board);
+            var range = arrangement.Range(orientation, board);
             if (range.IsEmpty) continue;
             // Only where it would be better than the best so far; first of all the upper left corner.
             var lowest = Math.Min(range.MaxY, bestCost - orientation.Bounds.MaxY);
             if (lowest < range.MinY) continue;
             var (x, y) = i < orientations && orientations <= 8 ? (range.MinX, range.MinY) : (dice.Between(range.MinX, range.MaxX), dice.Between(range.MinY, lowest));
-            if (!at.IsFree(copy, orientation, board, x, y)) continue;
+            if (!arrangement.IsFree(copy, orientation, board, x, y)) continue;
             (x, y) = Slide(copy, orientation, board, x, y, range.MinX, range.MinY);
             var cost = y + orientation.Bounds.MaxY + Sideways * x;
             if (cost >= bestCost) continue;
@@ -140,8 +140,8 @@ internal sealed class ConstructivePlacement(Arrangement at, Dice dice)
         for (var turn = 0; turn < 6; turn++)
         {
             var (wasX, wasY) = (x, y);
-            y = Along(y, topmost, to => at.IsFree(copy, orientation, board, x, to));
-            x = Along(x, leftmost, to => at.IsFree(copy, orientation, board, to, y));
+            y = Along(y, topmost, to => arrangement.IsFree(copy, orientation, board, x, to));
+            x = Along(x, leftmost, to => arrangement.IsFree(copy, orientation, board, to, y));
             if (wasX - x < LeastStep && wasY - y < LeastStep) break;
         }
         return (x, y);

@@ -3,7 +3,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Papers;
 
 /// <summary>Puts the pieces of a design on sheets, stock by stock, as far as the machine reaches.</summary>
 public static class PaperPlacing

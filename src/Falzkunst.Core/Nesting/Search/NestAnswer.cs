@@ -3,7 +3,7 @@ using System.Globalization;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>An arrangement said in the words of its job.</summary>
 internal static class NestAnswer

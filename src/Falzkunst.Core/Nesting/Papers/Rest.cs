@@ -1,6 +1,6 @@
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Papers;
 
 /// <summary>What stays of a sheet: the largest upright rectangle that no piece touches.</summary>
 public static class Rest

@@ -1,6 +1,6 @@
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>One sheet made ready for nesting.</summary>
 internal sealed class Board

@@ -3,7 +3,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Papers;
 
 /// <summary>Designs, drawers and layouts in the words of the nester.</summary>
 public static class PaperJobs

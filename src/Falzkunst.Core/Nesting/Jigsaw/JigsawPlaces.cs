@@ -1,9 +1,10 @@
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Nesting.Search;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Jigsaw;
 
 /// <summary>Brings the copies of a jigsaw from their cells to places where nothing overlaps, or by no more than is put right at the end.</summary>
-internal sealed class JigsawPlaces(Arrangement at, Box usable)
+internal sealed class JigsawPlaces(Arrangement arrangement, Box usable)
 {
     /// <summary>A place found on the grid is moved no farther than this, mm.</summary>
     private const double Nudge = 1.5;
@@ -37,7 +38,7 @@ internal sealed class JigsawPlaces(Arrangement at, Box usable)
     public List<Laid> Placed(Pose[] poses)
     {
         var laid = new List<Laid>();
-        for (var i = 0; i < poses.Length; i++) if (poses[i].Board >= 0) laid.Add(new(i, at.Task.Copies[i].Kind[poses[i].Orientation], poses[i].X, poses[i].Y));
+        for (var i = 0; i < poses.Length; i++) if (poses[i].Board >= 0) laid.Add(new(i, arrangement.Task.Copies[i].Kind[poses[i].Orientation], poses[i].X, poses[i].Y));
         return laid;
     }
 
@@ -140,7 +141,7 @@ internal sealed class JigsawPlaces(Arrangement at, Box usable)
         {
             var other = laid[k];
             if (k == except || !Arrangement.MayMeet(box, other.Orientation.Spaced.Box.Move(other.X, other.Y))) continue;
-            at.Looks++;
+            arrangement.Looks++;
             sum += CollisionShape.Overlap(orientation.Spaced, (float)(x - other.X), (float)(y - other.Y), other.Orientation.Spaced);
         }
         return sum;
@@ -149,14 +150,14 @@ internal sealed class JigsawPlaces(Arrangement at, Box usable)
     /// <summary>They overlap even where both are smaller by so much.</summary>
     private bool Meet(Laid a, Laid b, double by)
     {
-        at.Looks++;
+        arrangement.Looks++;
         return CollisionShape.Meets(Smaller(a, by), (float)(a.X - b.X), (float)(a.Y - b.Y), Smaller(b, by));
     }
 
     private CollisionShape Smaller(Laid laid, double by)
     {
         if (_smaller.TryGetValue((laid.Orientation, by), out var known)) return known;
-        var kind = at.Task.Copies[laid.Copy].Kind;
+        var kind = arrangement.Task.Copies[laid.Copy].Kind;
         return _smaller[(laid.Orientation, by)] = kind.Smaller(kind.OrientationOf(laid.Orientation), by);
     }
 }

@@ -1,4 +1,4 @@
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>Random numbers that are the same for a seed everywhere (SplitMix64: Steele, Lea, Flood 2014).</summary>
 internal sealed class Dice(ulong seed)

@@ -1,7 +1,8 @@
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Nesting.Search;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Papers;
 
 /// <summary>
 /// Copies moved by hand on the sheets of one stock: whether they may lie somewhere, and the nearest place where they may.
@@ -64,10 +65,10 @@ public sealed class HandPlacing
         lock (_one)
         {
             if (FaultOf(copies, sheet) is null) return new Point(0, 0);
-            var at = _search.Value;
-            var board = Array.FindIndex(at.Task.Boards, b => b.Sheet.Id == sheet);
+            var arrangement = _search.Value;
+            var board = Array.FindIndex(arrangement.Task.Boards, b => b.Sheet.Id == sheet);
             if (board < 0) return null;
-            var moved = copies.Select(c => Lift(at, c)).ToList();
+            var moved = copies.Select(c => Lift(arrangement, c)).ToList();
             try
             {
                 for (double radius = FirstRing, former = 0; former < reachMm; (former, radius) = (radius, radius * RingGrowth))
@@ -88,17 +89,17 @@ public sealed class HandPlacing
             }
             finally
             {
-                foreach (var m in moved) at.Put(m.Copy, m.Home);
+                foreach (var m in moved) arrangement.Put(m.Copy, m.Home);
             }
 
             // How far the copies must go in a direction, between two distances of which they may lie at the far one.
             double? Back(double cos, double sin, double near, double far)
             {
-                if (!IsFree(at, moved, board, cos * far, sin * far)) return null;
+                if (!IsFree(arrangement, moved, board, cos * far, sin * far)) return null;
                 for (var k = 0; k < Halvings; k++)
                 {
                     var middle = (near + far) / 2;
-                    if (IsFree(at, moved, board, cos * middle, sin * middle)) far = middle;
+                    if (IsFree(arrangement, moved, board, cos * middle, sin * middle)) far = middle;
                     else near = middle;
                 }
                 return far;
@@ -121,20 +122,20 @@ public sealed class HandPlacing
         return new NestedSheet(sheet, 1, [.. others, .. copies]);
     }
 
-    private static InHand Lift(Arrangement at, NestPlacement placement)
+    private static InHand Lift(Arrangement arrangement, NestPlacement placement)
     {
-        var copy = Array.FindIndex(at.Task.Copies, c => c.Kind.Piece.Id == placement.Id && c.Number == placement.Copy);
-        var home = at[copy];
-        at.Put(copy, Pose.Nowhere);
-        var kind = at.Task.Copies[copy].Kind;
+        var copy = Array.FindIndex(arrangement.Task.Copies, c => c.Kind.Piece.Id == placement.Id && c.Number == placement.Copy);
+        var home = arrangement[copy];
+        arrangement.Put(copy, Pose.Nowhere);
+        var kind = arrangement.Task.Copies[copy].Kind;
         var middle = placement.Place.Apply(kind.Middle);
         return new(copy, home, kind[kind.OrientationOf(placement.Place)], middle.X, middle.Y);
     }
 
-    private static bool IsFree(Arrangement at, List<InHand> moved, int board, double dx, double dy) => moved.TrueForAll(m =>
+    private static bool IsFree(Arrangement arrangement, List<InHand> moved, int board, double dx, double dy) => moved.TrueForAll(m =>
     {
         var (x, y) = (m.X + dx, m.Y + dy);
-        return at.Range(m.Orientation, board).Contains(new Point(x, y)) && at.IsFree(m.Copy, m.Orientation, board, x, y);
+        return arrangement.Range(m.Orientation, board).Contains(new Point(x, y)) && arrangement.IsFree(m.Copy, m.Orientation, board, x, y);
     });
 
     /// <summary>A copy taken off its place.</summary>

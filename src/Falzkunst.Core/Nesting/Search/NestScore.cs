@@ -1,4 +1,4 @@
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>
 /// How good an answer is: first that everything lies somewhere, then few new sheets, then little paper; of the sheet whose
@@ -23,38 +23,38 @@ internal readonly record struct NestScore(double LeftArea, int NewSheets, double
     public bool IsBetterThan(NestScore other) => CompareTo(other) < 0;
 
     /// <summary>The score of an arrangement without overlaps.</summary>
-    public static NestScore Evaluate(Arrangement at)
+    public static NestScore Evaluate(Arrangement arrangement)
     {
         double left = 0, paper = 0;
-        for (var i = 0; i < at.Task.Copies.Length; i++) if (at[i].Board < 0) left += at.Task.Copies[i].Kind.Area;
+        for (var i = 0; i < arrangement.Task.Copies.Length; i++) if (arrangement[i].Board < 0) left += arrangement.Task.Copies[i].Kind.Area;
         var newSheets = 0;
-        for (var b = 0; b < at.Task.Boards.Length; b++)
+        for (var b = 0; b < arrangement.Task.Boards.Length; b++)
         {
-            if (at.On(b).Length == 0) continue;
-            if (!at.Task.Boards[b].Sheet.IsOffcut) newSheets++;
-            paper += at.Task.Boards[b].Sheet.PaperArea;
+            if (arrangement.On(b).Length == 0) continue;
+            if (!arrangement.Task.Boards[b].Sheet.IsOffcut) newSheets++;
+            paper += arrangement.Task.Boards[b].Sheet.PaperArea;
         }
-        return new(left, newSheets, Last(at) is { } last ? paper - Rest(at, last) + LittleOnLast * at.Area(last) : paper);
+        return new(left, newSheets, Last(arrangement) is { } last ? paper - Rest(arrangement, last) + LittleOnLast * arrangement.Area(last) : paper);
     }
 
     /// <summary>The board whose rest counts: of the new sheets, or where there are none of the offcuts, the one with the largest.</summary>
-    public static int? Last(Arrangement at)
+    public static int? Last(Arrangement arrangement)
     {
         int? best = null;
         var (bestIsNew, bestRest) = (false, 0.0);
-        for (var b = 0; b < at.Task.Boards.Length; b++)
+        for (var b = 0; b < arrangement.Task.Boards.Length; b++)
         {
-            if (at.On(b).Length == 0) continue;
-            var (isNew, rest) = (!at.Task.Boards[b].Sheet.IsOffcut, Rest(at, b));
+            if (arrangement.On(b).Length == 0) continue;
+            var (isNew, rest) = (!arrangement.Task.Boards[b].Sheet.IsOffcut, Rest(arrangement, b));
             if (best is not null && (bestIsNew && !isNew || bestIsNew == isNew && rest <= bestRest)) continue;
             (best, bestIsNew, bestRest) = (b, isNew, rest);
         }
         return best;
     }
 
-    private static double Rest(Arrangement at, int board)
+    private static double Rest(Arrangement arrangement, int board)
     {
-        var b = at.Task.Boards[board];
-        return b.Sheet.PaperArea * Math.Max(0, b.Usable.MaxY - at.Used(board)) / Math.Max(b.Usable.Height, 1e-9);
+        var b = arrangement.Task.Boards[board];
+        return b.Sheet.PaperArea * Math.Max(0, b.Usable.MaxY - arrangement.Used(board)) / Math.Max(b.Usable.Height, 1e-9);
     }
 }

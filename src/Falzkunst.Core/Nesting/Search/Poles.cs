@@ -1,6 +1,6 @@
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>
 /// Circles inside a shape that fill most of it. Candidates are the medial balls of points along its edges, by shrinking

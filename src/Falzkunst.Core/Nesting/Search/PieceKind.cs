@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>A piece made ready for nesting: flat, moved to its own middle, larger by what its flattening and the spacing ask for.</summary>
 internal sealed class PieceKind
@@ -58,7 +58,7 @@ internal sealed class PieceKind
         SpacedArea = _spaced.Select((r, i) => Math.Abs(Polygons.SignedArea(r)) * (i == 0 ? 1 : -1)).Sum();
         HullArea = Math.Abs(Polygons.SignedArea(hull));
         Reach = hull.Max(p => hull.Max(q => p.DistanceTo(q)));
-        _turns = Told(piece, hull);
+        _turns = DistinctTurns(piece, hull);
         OrientationCount = _turns.Count;
     }
 
@@ -133,7 +133,7 @@ internal sealed class PieceKind
     }
 
     /// <summary>Turns in which it looks as in an earlier one are left out.</summary>
-    private List<(double, bool)> Told(NestPiece piece, Point[] hull)
+    private List<(double, bool)> DistinctTurns(NestPiece piece, Point[] hull)
     {
         var asked = piece.Turns.Degrees.AsEnumerable();
         if (piece.Turns.IsFree) asked = asked.Concat(Level(hull)).Distinct();

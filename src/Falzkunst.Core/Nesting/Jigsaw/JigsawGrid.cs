@@ -1,7 +1,8 @@
 using System.Numerics;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Nesting.Search;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Jigsaw;
 
 /// <summary>A board as rows of cells, a bit for each that is taken, and copies as stamps of such cells. A strip round the board counts as taken.</summary>
 internal sealed class JigsawGrid

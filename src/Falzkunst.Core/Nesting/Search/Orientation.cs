@@ -1,6 +1,6 @@
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>A kind of piece in one turn.</summary>
 /// <param name="Degrees">The turn, clockwise on screen.</param>

@@ -1,7 +1,7 @@
 using System.Runtime.InteropServices;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Nesting;
+namespace Falzkunst.Core.Nesting.Search;
 
 /// <summary>Where all copies of a task lie at the moment, overlapping or not. Belongs to one thread.</summary>
 internal sealed class Arrangement
