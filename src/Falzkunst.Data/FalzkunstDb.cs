@@ -36,7 +36,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         {
             e.ToTable("look_rules", t => t.HasCheckConstraint("ck_look_rules_operation", $"operation in ({string.Join(", ", Enum.GetValues<Operation>().Select(o => $"'{o.Word()}'"))})"));
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(r => r.Owner);
-            e.Property(r => r.Origin).HasMaxLength(80);
+            e.Property(r => r.Origin).HasMaxLength(NameLimits.Origin);
             e.HasIndex(r => new { r.Owner, r.Position });
         });
     }
@@ -49,7 +49,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
             e.ToTable("projects", t => t.HasCheckConstraint("ck_projects_sane", "head >= 1 and last_revision >= head and length(name) > 0 and pieces >= 0 and stocks >= 0 and findings >= 0"));
             e.HasAlternateKey(p => new { p.Id, p.Owner });
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(p => p.Owner);
-            e.Property(p => p.Name).HasMaxLength(120);
+            e.Property(p => p.Name).HasMaxLength(NameLimits.Project);
             e.HasIndex(p => new { p.Owner, p.ChangedAt });
         });
         model.Entity<RevisionRow>(e =>
@@ -76,8 +76,8 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
             e.Property(a => a.Scale).HasDefaultValue(1.0);
             e.Property(a => a.Pictures).HasColumnType("jsonb").HasDefaultValueSql("'[]'");
             e.HasOne<ProjectRow>().WithMany().HasForeignKey(a => new { a.ProjectId, a.Owner }).HasPrincipalKey(p => new { p.Id, p.Owner });
-            e.Property(a => a.FileName).HasMaxLength(200);
-            e.Property(a => a.Origin).HasMaxLength(80);
+            e.Property(a => a.FileName).HasMaxLength(NameLimits.FileName);
+            e.Property(a => a.Origin).HasMaxLength(NameLimits.Origin);
             e.Property(a => a.RulesUsed).HasColumnType("jsonb").HasDefaultValueSql("'[]'");
             e.Property(a => a.Notes).HasColumnType("jsonb");
         });

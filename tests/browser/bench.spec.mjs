@@ -1,7 +1,10 @@
 import { test, expect } from "@playwright/test";
 import { begin, goTo, head, headMoves, onScreen, openDemo, settled, watch } from "./pages.mjs";
 
-const svg = (width, height, body) => Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}" fill="none" stroke="#111111" stroke-width=".3">${body}</svg>`);
+const svg = (width, height, body) =>
+  Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}" fill="none" stroke="#111111" stroke-width=".3">${body}</svg>`,
+  );
 
 async function bringIn(page, name, buffer) {
   await headMoves(page, () => page.locator("#files").setInputFiles({ name, mimeType: "image/svg+xml", buffer }));
@@ -16,7 +19,8 @@ async function say(page, text) {
 }
 
 async function stroke(page, from, to, key) {
-  const a = await onScreen(page, ...from), b = await onScreen(page, ...to);
+  const a = await onScreen(page, ...from),
+    b = await onScreen(page, ...to);
   await page.mouse.move(a.x, a.y);
   await page.mouse.down();
   if (key) await page.keyboard.down(key);
@@ -30,13 +34,24 @@ test("three motifs of a sheet of forty become the parts of a card", async ({ pag
   const errors = watch(page);
   await begin(page, "Motif card");
   await goTo(page, "Art");
-  const sheet = svg(260, 170, Array.from({ length: 40 }, (_, i) => {
-    const x = i % 8 * 32 + 4, y = Math.floor(i / 8) * 33 + 4;
-    return i % 2 ? `<circle cx="${x + 12}" cy="${y + 12}" r="11"/><path stroke="#2040E0" d="M${x + 6} ${y + 12}h12"/>` : `<path d="M${x} ${y}h24v20h-24ZM${x + 8} ${y + 6}h8v8h-8Z"/>`;
-  }).join(""));
+  const sheet = svg(
+    260,
+    170,
+    Array.from({ length: 40 }, (_, i) => {
+      const x = (i % 8) * 32 + 4,
+        y = Math.floor(i / 8) * 33 + 4;
+      return i % 2
+        ? `<circle cx="${x + 12}" cy="${y + 12}" r="11"/><path stroke="#2040E0" d="M${x + 6} ${y + 12}h12"/>`
+        : `<path d="M${x} ${y}h24v20h-24ZM${x + 8} ${y + 6}h8v8h-8Z"/>`;
+    }).join(""),
+  );
   await bringIn(page, "forty.svg", sheet);
   await expect(page.getByRole("heading", { name: "40 motifs in forty.svg" })).toBeVisible();
-  for (const n of [1, 2, 9]) await page.locator(".motif").nth(n - 1).click();
+  for (const n of [1, 2, 9])
+    await page
+      .locator(".motif")
+      .nth(n - 1)
+      .click();
   await headMoves(page, () => page.getByRole("button", { name: "Bring in what is touched" }).click());
   await expect(page.locator("#contact-sheet")).toBeHidden();
   await goTo(page, "Pieces");
@@ -57,7 +72,7 @@ test("three motifs of a sheet of forty become the parts of a card", async ({ pag
   const first = page.locator("#ledger [data-piece] button").first();
   await first.click();
   await expect(page.locator("#name")).toBeVisible();
-  const box = await page.evaluate(() => document.querySelector("light-table").boxOfPick({ pieces: ["p1"], lines: [] }));
+  const box = await page.evaluate(() => document.querySelector("light-table").sight.boxOfPick({ pieces: ["p1"], lines: [] }));
   await headMoves(page, () => stroke(page, [box[0] + 2, box[1] + 2], [2.6, 40]));
   await expect(page.getByLabel("From left")).toHaveValue("0 mm");
 
@@ -80,7 +95,15 @@ test("one look rule turns the cut folds of a bought file into valley folds", asy
   await begin(page, "Bought box");
   await goTo(page, "Art");
   await page.getByLabel("from the hand of").fill("Atelier Nord");
-  await bringIn(page, "box.svg", svg(220, 140, `<path d="M10 10h200v120h-200Z"/><g id="creases" stroke="#D02070"><path d="M60 16v108M160 16v108"/><path d="M70 70h80"/></g>`));
+  await bringIn(
+    page,
+    "box.svg",
+    svg(
+      220,
+      140,
+      `<path d="M10 10h200v120h-200Z"/><g id="creases" stroke="#D02070"><path d="M60 16v108M160 16v108"/><path d="M70 70h80"/></g>`,
+    ),
+  );
   await expect(page.locator("#ledger")).toContainText("from Atelier Nord");
   await page.getByRole("button", { name: "Write a rule" }).click();
   await page.getByLabel("Lines are for").selectOption("valley folds");
@@ -124,7 +147,10 @@ test("a card is made larger and the opening that must grip keeps its size", asyn
   await expect(page.locator("#echo")).toHaveText("= 135 mm");
   await headMoves(page, () => page.getByLabel("Width").press("Tab"));
   await expect(page.getByLabel("Height")).toHaveValue("105 mm");
-  await page.locator("#tray").getByRole("button", { name: /Pick the lines of Outline and opening/ }).click();
+  await page
+    .locator("#tray")
+    .getByRole("button", { name: /Pick the lines of Outline and opening/ })
+    .click();
   await page.keyboard.press("Escape");
   const grown = await onScreen(page, 5 + 45 * 1.5 + 11, 5 + 35 * 1.5);
   await page.mouse.click(grown.x, grown.y);
@@ -185,7 +211,9 @@ test("variants stand side by side, layers are dragged, and a stock is laid on a 
   const large = await page.getByLabel("Width").inputValue();
   await page.getByRole("button", { name: "Side by side" }).click();
   await expect(page.getByRole("img", { name: "As it is now" })).toBeVisible();
-  await headMoves(page, () => page.getByRole("figure").filter({ hasText: "Small star" }).getByRole("button", { name: "Take this one up" }).click());
+  await headMoves(page, () =>
+    page.getByRole("figure").filter({ hasText: "Small star" }).getByRole("button", { name: "Take this one up" }).click(),
+  );
   await expect(page.locator(".side-by-side")).toHaveCount(0);
   await expect(page.getByLabel("Width")).not.toHaveValue(large);
   await headMoves(page, () => page.getByRole("button", { name: "Take up Before: Small star" }).click());
@@ -200,7 +228,11 @@ test("variants stand side by side, layers are dragged, and a stock is laid on a 
   await expect(rows.nth(0)).toContainText("Kraft 240");
 
   // A choice made while an edit is on its way is not taken back by the edit's answer.
-  await page.locator("#tray").getByRole("button", { name: /^Pick the lines of/ }).first().click();
+  await page
+    .locator("#tray")
+    .getByRole("button", { name: /^Pick the lines of/ })
+    .first()
+    .click();
   await expect(page.locator(".tray-title h2")).toContainText("on Star");
   await headMoves(page, async () => {
     await page.locator("[data-history=redo]").click();

@@ -3,19 +3,32 @@ export function client(address) {
   const cookies = new Map();
   let token = "";
   async function ask(path, options = {}) {
-    const answer = await fetch(address + path, { redirect: "manual", ...options, headers: { ...options.headers, cookie: [...cookies].map(c => c.join("=")).join("; ") } });
+    const answer = await fetch(address + path, {
+      redirect: "manual",
+      ...options,
+      headers: { ...options.headers, cookie: [...cookies].map((c) => c.join("=")).join("; ") },
+    });
     for (const set of answer.headers.getSetCookie()) cookies.set(...set.split(";")[0].split(/=(.*)/s).slice(0, 2));
     return answer;
   }
   const desk = {
     ask,
-    get: async path => (await ask(path)).text(),
+    get: async (path) => (await ask(path)).text(),
     async post(path, fields, head, body) {
       if (!token) token = /falzkunst-token" content="([^"]+)/.exec(await desk.get("/"))[1];
-      const headers = { "X-Falzkunst-Token": token, "HX-Request": "true", ...(head === undefined ? {} : { "X-Project-Head": String(head) }) };
+      const headers = {
+        "X-Falzkunst-Token": token,
+        "HX-Request": "true",
+        ...(head === undefined ? {} : { "X-Project-Head": String(head) }),
+      };
       const answer = await ask(path, { method: "POST", body: body ?? new URLSearchParams(fields), headers });
       const shown = answer.headers.get("hx-trigger");
-      return { status: answer.status, location: answer.headers.get("location"), text: await answer.text(), head: shown ? JSON.parse(shown)["project-shown"]?.head : undefined };
+      return {
+        status: answer.status,
+        location: answer.headers.get("location"),
+        text: await answer.text(),
+        head: shown ? JSON.parse(shown)["project-shown"]?.head : undefined,
+      };
     },
     async begin(name) {
       return (await desk.post("/", { name })).location.split("/")[2];
@@ -25,7 +38,7 @@ export function client(address) {
       form.append("files", new Blob([bytes]), name);
       return desk.post(`/projects/${project}/art?handler=BringIn`, null, head, form);
     },
-    head: async project => Number(/data-head="(\d+)"/.exec(await desk.get(`/projects/${project}/set-out`))[1]),
+    head: async (project) => Number(/data-head="(\d+)"/.exec(await desk.get(`/projects/${project}/set-out`))[1]),
     demo: async () => /projects\/([0-9a-f-]+)\/pieces/.exec(await desk.get("/"))[1],
     projects: async () => [...(await desk.get("/")).matchAll(/class="card-name"/g)].length,
   };
@@ -33,4 +46,9 @@ export function client(address) {
 }
 
 /** What a notice says, as text. */
-export const noticeOf = html => /class="notice"[^>]*>([\s\S]*?)<\/div>/.exec(html)?.[1].replace(/<[^>]+>/g, " ").replace(/\s+/g, " ").trim() ?? "";
+export const noticeOf = (html) =>
+  /class="notice"[^>]*>([\s\S]*?)<\/div>/
+    .exec(html)?.[1]
+    .replace(/<[^>]+>/g, " ")
+    .replace(/\s+/g, " ")
+    .trim() ?? "";

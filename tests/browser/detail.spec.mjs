@@ -10,30 +10,41 @@ const ART = `<svg xmlns="http://www.w3.org/2000/svg" width="160mm" height="100mm
 async function begun(page, name) {
   await begin(page, name);
   await goTo(page, "Art");
-  await headMoves(page, () => page.locator("#files").setInputFiles({ name: "art.svg", mimeType: "image/svg+xml", buffer: Buffer.from(ART) }));
+  await headMoves(page, () =>
+    page.locator("#files").setInputFiles({ name: "art.svg", mimeType: "image/svg+xml", buffer: Buffer.from(ART) }),
+  );
   await goTo(page, "Detail");
 }
 
 const isSound = async (page, name) => {
   const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(v => ["serious", "critical"].includes(v.impact)).map(v => `${name}: ${v.id}: ${v.nodes.map(n => n.target.join(" ")).join(", ")}`)).toEqual([]);
+  expect(
+    violations
+      .filter((v) => ["serious", "critical"].includes(v.impact))
+      .map((v) => `${name}: ${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`),
+  ).toEqual([]);
 };
-const view = page => page.evaluate(() => document.querySelector("light-table").view.copy());
-const painted = page => page.evaluate(() => document.querySelector("light-table").dataset.painted);
+const view = (page) => page.evaluate(() => document.querySelector("light-table").view.copy());
+const painted = (page) => page.evaluate(() => document.querySelector("light-table").dataset.painted);
 
 /** The colours of the picture that the table shows, as counts of what is near to each. */
-const colours = page => page.evaluate(async () => {
-  const canvas = document.querySelector("light-table .picture"), copy = new OffscreenCanvas(canvas.width, canvas.height), g = copy.getContext("2d");
-  g.drawImage(canvas, 0, 0);
-  const { data } = g.getImageData(0, 0, copy.width, copy.height);
-  const near = (i, [r, gr, b]) => Math.abs(data[i] - r) + Math.abs(data[i + 1] - gr) + Math.abs(data[i + 2] - b) < 40 && data[i + 3] > 200;
-  let thin = 0, added = 0;
-  for (let i = 0; i < data.length; i += 4) {
-    if (near(i, [0xB0, 0x5A, 0x3A])) thin++;
-    if (near(i, [0x0E, 0x6E, 0x66])) added++;
-  }
-  return { thin, added };
-});
+const colours = (page) =>
+  page.evaluate(async () => {
+    const canvas = document.querySelector("light-table .picture"),
+      copy = new OffscreenCanvas(canvas.width, canvas.height),
+      g = copy.getContext("2d");
+    g.drawImage(canvas, 0, 0);
+    const { data } = g.getImageData(0, 0, copy.width, copy.height);
+    const near = (i, [r, gr, b]) =>
+      Math.abs(data[i] - r) + Math.abs(data[i + 1] - gr) + Math.abs(data[i + 2] - b) < 40 && data[i + 3] > 200;
+    let thin = 0,
+      added = 0;
+    for (let i = 0; i < data.length; i += 4) {
+      if (near(i, [0xb0, 0x5a, 0x3a])) thin++;
+      if (near(i, [0x0e, 0x6e, 0x66])) added++;
+    }
+    return { thin, added };
+  });
 
 test("from thin place to thin place, ways compared and one taken", async ({ page }) => {
   const errors = watch(page);

@@ -9,7 +9,8 @@ import { drop, serve } from "./server.mjs";
 
 const [folder, part] = process.argv.slice(2);
 const root = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
-const SECONDS = 5, MEGABYTES = 600;
+const SECONDS = 5,
+  MEGABYTES = 600;
 const name = "falzkunst_hostile";
 const server = await serve(name, 23900 + Math.floor(Math.random() * 90));
 const ordinary = readFileSync(join(root, "src/Falzkunst.Web/Demo/night-tram.svg"));
@@ -35,22 +36,33 @@ async function openAll(id) {
 let bad = 0;
 const idle = resident();
 let largest = idle;
-const watch = setInterval(() => largest = Math.max(largest, resident()), 20);
+const watch = setInterval(() => (largest = Math.max(largest, resident())), 20);
 try {
   await bring("first", ordinary);
-  for (const file of readdirSync(folder).filter(f => f.includes(part)).sort()) {
-    const [said, labSeconds] = await timed(() => spawnSync("dotnet", [lab, "pieces", join(folder, file)], { encoding: "utf8", maxBuffer: 1e9 }));
+  for (const file of readdirSync(folder)
+    .filter((f) => f.includes(part))
+    .sort()) {
+    const [said, labSeconds] = await timed(() =>
+      spawnSync("dotnet", [lab, "pieces", join(folder, file)], { encoding: "utf8", maxBuffer: 1e9 }),
+    );
     const answer = await bring(file, readFileSync(join(folder, file)));
     const [opened, pageSeconds] = await timed(() => openAll(answer.id));
     const after = await bring(`after ${file}`, ordinary);
     const wrong = [
-      ![0, 2].includes(said.status) && `lab ended with ${said.status}`, labSeconds > SECONDS && "lab too slow",
-      answer.status >= 500 && `server answered ${answer.status}`, answer.seconds > SECONDS && "server too slow", answer.status !== 200 && answer.notice === "" && "no sentence",
-      opened.some(s => s !== 200) && `pages answered ${opened}`, pageSeconds > SECONDS && "pages too slow", after.status !== 200 && `the ordinary file afterwards: ${after.status}`,
+      ![0, 2].includes(said.status) && `lab ended with ${said.status}`,
+      labSeconds > SECONDS && "lab too slow",
+      answer.status >= 500 && `server answered ${answer.status}`,
+      answer.seconds > SECONDS && "server too slow",
+      answer.status !== 200 && answer.notice === "" && "no sentence",
+      opened.some((s) => s !== 200) && `pages answered ${opened}`,
+      pageSeconds > SECONDS && "pages too slow",
+      after.status !== 200 && `the ordinary file afterwards: ${after.status}`,
     ].filter(Boolean);
     if (wrong.length > 0) bad++;
     const figures = `lab ${said.status} ${labSeconds.toFixed(1)} s, server ${answer.status} ${answer.seconds.toFixed(1)} s, pages ${pageSeconds.toFixed(1)} s, after ${after.seconds.toFixed(2)} s, ${Math.round(resident())} MB`;
-    console.log(`${wrong.length > 0 ? "✗" : "·"} ${file.padEnd(46)} ${figures}  ${wrong.join("; ")}${answer.notice ? `  “${answer.notice.slice(0, 110)}”` : ""}`);
+    console.log(
+      `${wrong.length > 0 ? "✗" : "·"} ${file.padEnd(46)} ${figures}  ${wrong.join("; ")}${answer.notice ? `  “${answer.notice.slice(0, 110)}”` : ""}`,
+    );
   }
 } finally {
   clearInterval(watch);

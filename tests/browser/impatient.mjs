@@ -8,7 +8,7 @@ import { client, noticeOf } from "./client.mjs";
 import { drop, serve, startOn } from "./server.mjs";
 
 const database = join(dirname(fileURLToPath(import.meta.url)), "..", "..", "scripts", "database");
-const sleep = ms => new Promise(r => setTimeout(r, ms));
+const sleep = (ms) => new Promise((r) => setTimeout(r, ms));
 
 /** A generator of the same numbers every time (mulberry32), so that a run can be repeated. */
 function numbers(seed) {
@@ -25,10 +25,12 @@ function numbers(seed) {
  * @returns what went wrong, a line each; empty where all is well.
  */
 export async function impatient({ seconds, killEvery, restarts, clients, seed, say }) {
-  const name = "falzkunst_impatient", port = 26000 + Math.floor(Math.random() * 900);
+  const name = "falzkunst_impatient",
+    port = 26000 + Math.floor(Math.random() * 900);
   const first = await serve(name, port);
   const servers = [first, await startOn(first.connections, port + 1)];
-  const wrong = [], counts = {};
+  const wrong = [],
+    counts = {};
   const acknowledged = new Map(); // project -> the highest head that was answered, and the edits that made each head
   const until = Date.now() + seconds * 1000;
   const isOver = () => Date.now() > until;
@@ -62,25 +64,35 @@ export async function impatient({ seconds, killEvery, restarts, clients, seed, s
             answer = await desk.post(`/projects/${shared}/sheets?handler=Place`, { spacing: "2" }, await desk.head(shared));
           } else if (pick < 0.75) {
             what = "settle";
-            answer = await desk.post(`/projects/${shared}/sheets?handler=Settle`, { stock: ["kraft-240", "slate-220", "chalk-200"][Math.floor(random() * 3)], seconds: "10" }, await desk.head(shared));
+            answer = await desk.post(
+              `/projects/${shared}/sheets?handler=Settle`,
+              { stock: ["kraft-240", "slate-220", "chalk-200"][Math.floor(random() * 3)], seconds: "10" },
+              await desk.head(shared),
+            );
           } else if (pick < 0.85) {
             what = "begin";
             const page = await desk.get(`/projects/${shared}/run`);
-            const sheet = /data-select="([^"]+)"/.exec(page)?.[1], seen = /data-head="(\d+)"/.exec(page)?.[1];
+            const sheet = /data-select="([^"]+)"/.exec(page)?.[1],
+              seen = /data-head="(\d+)"/.exec(page)?.[1];
             if (!sheet) continue;
             answer = await desk.post(`/projects/${shared}/run?handler=Begin`, { sheet }, seen);
           } else {
             what = "confirm";
             const page = await desk.get(`/projects/${shared}/run?handler=Status`);
-            const run = /"run": "([0-9a-f-]+)"/.exec(page)?.[1], seen = /"seen": "(\d+)"/.exec(page)?.[1];
+            const run = /"run": "([0-9a-f-]+)"/.exec(page)?.[1],
+              seen = /"seen": "(\d+)"/.exec(page)?.[1];
             if (!run || !seen) continue;
             // Twice, as impatient fingers do.
-            const both = await Promise.all([0, 1].map(() => desk.post(`/projects/${shared}/run?handler=${random() < 0.2 ? "Stop" : "Confirm"}`, { run, seen }, head)));
+            const both = await Promise.all(
+              [0, 1].map(() => desk.post(`/projects/${shared}/run?handler=${random() < 0.2 ? "Stop" : "Confirm"}`, { run, seen }, head)),
+            );
             answer = both[0];
           }
           counts[`${what} ${answer.status}`] = (counts[`${what} ${answer.status}`] ?? 0) + 1;
-          if (answer.status >= 500 && !/Something broke|cannot be reached|Load the page again/.test(answer.text)) wrong.push(`${what}: ${answer.status} without a sentence: ${answer.text.slice(0, 200)}`);
-          if (answer.status === 422 && noticeOf(answer.text) === "" && !answer.text.includes("wrong")) wrong.push(`${what}: 422 without a sentence`);
+          if (answer.status >= 500 && !/Something broke|cannot be reached|Load the page again/.test(answer.text))
+            wrong.push(`${what}: ${answer.status} without a sentence: ${answer.text.slice(0, 200)}`);
+          if (answer.status === 422 && noticeOf(answer.text) === "" && !answer.text.includes("wrong"))
+            wrong.push(`${what}: 422 without a sentence`);
         } catch {
           // The server was killed under the request, or its page did not come whole; whatever was on its way may have arrived or not.
           await sleep(150);
@@ -100,7 +112,7 @@ export async function impatient({ seconds, killEvery, restarts, clients, seed, s
 
     async function databaseRestarts() {
       for (let n = 1; n <= restarts; n++) {
-        await sleep(seconds * 1000 / (restarts + 1));
+        await sleep((seconds * 1000) / (restarts + 1));
         say("the database is restarted");
         execFileSync(database, ["stop"], { stdio: "pipe" });
         execFileSync(database, ["start"], { stdio: "pipe" });
@@ -109,16 +121,27 @@ export async function impatient({ seconds, killEvery, restarts, clients, seed, s
 
     await Promise.all([...Array.from({ length: clients }, (_, i) => hands(i)), kills(), databaseRestarts()]);
     await sleep(1500);
-    say(Object.entries(counts).sort().map(([what, n]) => `${what}: ${n}`).join(", "));
+    say(
+      Object.entries(counts)
+        .sort()
+        .map(([what, n]) => `${what}: ${n}`)
+        .join(", "),
+    );
 
     // What was acknowledged is in the history, each revision once and as it was answered.
     const desk = client(servers[0].address);
-    const query = sql => execFileSync(database, ["query", name, sql], { encoding: "utf8" }).trim();
+    const query = (sql) => execFileSync(database, ["query", name, sql], { encoding: "utf8" }).trim();
     for (const [project, made] of acknowledged) {
-      const stored = new Map(query(`select number || ' ' || coalesce((edit->'setOut'->>'cards'), '') from revisions where project_id = '${project}'`).split("\n").map(l => l.split(" ")).map(([n, c]) => [Number(n), c]));
+      const stored = new Map(
+        query(`select number || ' ' || coalesce((edit->'setOut'->>'cards'), '') from revisions where project_id = '${project}'`)
+          .split("\n")
+          .map((l) => l.split(" "))
+          .map(([n, c]) => [Number(n), c]),
+      );
       for (const [head, cards] of made) {
         if (!stored.has(head)) wrong.push(`revision ${head} of ${project} was acknowledged and is gone`);
-        else if (stored.get(head) !== "" && stored.get(head) !== cards) wrong.push(`revision ${head} of ${project} says ${stored.get(head)} cards and not ${cards}`);
+        else if (stored.get(head) !== "" && stored.get(head) !== cards)
+          wrong.push(`revision ${head} of ${project} says ${stored.get(head)} cards and not ${cards}`);
       }
       await desk.head(project);
     }
@@ -127,7 +150,9 @@ export async function impatient({ seconds, killEvery, restarts, clients, seed, s
     if (Number(query("select count(*) from runs where phase = 'Broken'")) > 0) wrong.push("a run was broken");
     const twice = query("select run_id from run_events where kind = 'Confirmed' group by run_id, step having count(*) > 1");
     if (twice !== "") wrong.push(`a stop was confirmed twice in ${twice}`);
-    const active = query("select kind || ' ' || subject from jobs where phase in ('Waiting', 'Working') group by project_id, kind, subject having count(*) > 1");
+    const active = query(
+      "select kind || ' ' || subject from jobs where phase in ('Waiting', 'Working') group by project_id, kind, subject having count(*) > 1",
+    );
     if (active !== "") wrong.push(`two jobs at once: ${active}`);
   } finally {
     for (const server of servers) await server.end("SIGKILL");

@@ -3,9 +3,16 @@ import { test, expect } from "@playwright/test";
 import { begin, goTo, headMoves, onScreen, watch } from "./pages.mjs";
 
 // An operation chosen for a look is remembered for the next file, so every test has its own.
-const plates = stroke => Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="60mm" viewBox="0 0 210 60" fill="none" stroke="${stroke}" stroke-width=".3">${
-  [0, 1, 2].map(i => `<rect x="${5 + i * 70}" y="5" width="60" height="50"/><circle cx="${35 + i * 70}" cy="30" r="10"/>`).join("")}</svg>`);
-const choose = (page, stroke) => page.locator("#files").setInputFiles({ name: "plates.svg", mimeType: "image/svg+xml", buffer: plates(stroke) });
+const plates = (stroke) =>
+  Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="60mm" viewBox="0 0 210 60" fill="none" stroke="${stroke}" stroke-width=".3">${[
+      0, 1, 2,
+    ]
+      .map((i) => `<rect x="${5 + i * 70}" y="5" width="60" height="50"/><circle cx="${35 + i * 70}" cy="30" r="10"/>`)
+      .join("")}</svg>`,
+  );
+const choose = (page, stroke) =>
+  page.locator("#files").setInputFiles({ name: "plates.svg", mimeType: "image/svg+xml", buffer: plates(stroke) });
 
 test("lines on several pieces get an operation in one touch, and what was air is paper", async ({ page }) => {
   const errors = watch(page);
@@ -14,7 +21,11 @@ test("lines on several pieces get an operation in one touch, and what was air is
   await headMoves(page, () => choose(page, "#131313"));
   await goTo(page, "Pieces");
   await page.keyboard.press("s");
-  for (const [i, modifiers] of [[0, []], [1, ["Shift"]], [2, ["Shift"]]]) {
+  for (const [i, modifiers] of [
+    [0, []],
+    [1, ["Shift"]],
+    [2, ["Shift"]],
+  ]) {
     const rim = await onScreen(page, 45 + i * 70, 30);
     for (const key of modifiers) await page.keyboard.down(key);
     await page.mouse.click(rim.x, rim.y);
@@ -56,12 +67,20 @@ test("a line along the edge follows the outline until it is made plain", async (
 test("a file chosen before the page is ready is brought in all the same", async ({ page }) => {
   await begin(page, "Hasty");
   let go;
-  const held = new Promise(resolve => { go = resolve; });
-  await page.route("**/lib/htmx.min.js*", async route => {
+  const held = new Promise((resolve) => {
+    go = resolve;
+  });
+  await page.route("**/lib/htmx.min.js*", async (route) => {
     await held;
     await route.continue();
   });
-  await page.goto(page.url().split("?")[0].replace(/\/[^/]*$/, "/art"), { waitUntil: "commit" });
+  await page.goto(
+    page
+      .url()
+      .split("?")[0]
+      .replace(/\/[^/]*$/, "/art"),
+    { waitUntil: "commit" },
+  );
   await choose(page, "#151515");
   await headMoves(page, async () => go());
   await expect(page.locator("#ledger")).toContainText("plates.svg");

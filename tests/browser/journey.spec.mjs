@@ -21,7 +21,7 @@ test("from a file dropped in to a finished run and coordinates where they must b
 
   // Art: the file is dropped on the table.
   await goTo(page, "Art");
-  const dropped = await page.evaluateHandle(text => {
+  const dropped = await page.evaluateHandle((text) => {
     const data = new DataTransfer();
     data.items.add(new File([text], "folder.svg", { type: "image/svg+xml" }));
     return data;
@@ -60,7 +60,12 @@ test("from a file dropped in to a finished run and coordinates where they must b
   await goTo(page, "Run");
   await page.getByRole("button", { name: "Begin on the practice machine" }).click();
   await page.getByLabel("Practice speed").selectOption("400");
-  await expect(page.getByText("Do not unload").or(page.getByRole("button", { name: "Done, go on" })).first()).toBeVisible();
+  await expect(
+    page
+      .getByText("Do not unload")
+      .or(page.getByRole("button", { name: "Done, go on" }))
+      .first(),
+  ).toBeVisible();
   for (let i = 0; i < 20; i++) {
     const go = page.getByRole("button", { name: "Done, go on" });
     await expect(go.or(page.getByText("Everything on this sheet has run."))).toBeVisible({ timeout: 30_000 });
@@ -77,23 +82,37 @@ test("from a file dropped in to a finished run and coordinates where they must b
   await expect(page.getByText("Everything on this sheet has run.")).toBeVisible();
 
   // Two copies in a row from the border of 5 mm on a sheet 304.8 mm high, 2 mm apart; 40 units a millimetre, y up.
-  const points = pen => [...hpgl.matchAll(/SP(\d);([^S]*)/g)].filter(m => m[1] === pen)
-    .flatMap(m => [...m[2].matchAll(/(\d+),(\d+)/g)].map(n => [Number(n[1]), Number(n[2])]));
+  const points = (pen) =>
+    [...hpgl.matchAll(/SP(\d);([^S]*)/g)]
+      .filter((m) => m[1] === pen)
+      .flatMap((m) => [...m[2].matchAll(/(\d+),(\d+)/g)].map((n) => [Number(n[1]), Number(n[2])]));
   const [left, right, top, bottom] = [5 * 40, 85 * 40, (304.8 - 5) * 40, (304.8 - 55) * 40];
   const cuts = points("3");
   // The next piece lies the spacing and at most two tenths of a millimetre more beside it.
-  const second = Math.min(...cuts.map(p => p[0]).filter(x => x > right));
+  const second = Math.min(...cuts.map((p) => p[0]).filter((x) => x > right));
   expect(second - right).toBeGreaterThanOrEqual(2 * 40);
   expect(second - right).toBeLessThanOrEqual(2.2 * 40);
-  for (const [x, y] of [[left, top], [right, top], [right, bottom], [left, bottom], [second, top], [second + 80 * 40, bottom]])
-    expect(cuts.some(p => Math.abs(p[0] - x) <= 1 && Math.abs(p[1] - y) <= 1), `a corner at ${x},${y}`).toBe(true);
-  expect(Math.min(...cuts.map(p => p[0]))).toBe(left);
-  expect(Math.max(...cuts.map(p => p[1]))).toBe(Math.round(top));
+  for (const [x, y] of [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+    [second, top],
+    [second + 80 * 40, bottom],
+  ])
+    expect(
+      cuts.some((p) => Math.abs(p[0] - x) <= 1 && Math.abs(p[1] - y) <= 1),
+      `a corner at ${x},${y}`,
+    ).toBe(true);
+  expect(Math.min(...cuts.map((p) => p[0]))).toBe(left);
+  expect(Math.max(...cuts.map((p) => p[1]))).toBe(Math.round(top));
   const folds = points("2");
-  expect([...new Set(folds.map(p => p[0]))].sort((a, b) => a - b).map((x, i) => Math.abs(x - (i ? second : left) - 40 * 40) <= 1)).toEqual([true, true]);
+  expect(
+    [...new Set(folds.map((p) => p[0]))].sort((a, b) => a - b).map((x, i) => Math.abs(x - (i ? second : left) - 40 * 40) <= 1),
+  ).toEqual([true, true]);
   // Scores stop a millimetre short of the edge.
-  expect(Math.max(...folds.map(p => p[1]))).toBe(Math.round((304.8 - 6.01) * 40));
-  expect(Math.min(...folds.map(p => p[1]))).toBe(Math.round((304.8 - 53.99) * 40));
+  expect(Math.max(...folds.map((p) => p[1]))).toBe(Math.round((304.8 - 6.01) * 40));
+  expect(Math.min(...folds.map((p) => p[1]))).toBe(Math.round((304.8 - 53.99) * 40));
   expect(errors).toEqual([]);
 });
 
@@ -104,7 +123,9 @@ test("a file that cannot be read is answered with a sentence and the page goes o
   await page.locator("#files").setInputFiles({ name: "holiday.svg", mimeType: "image/svg+xml", buffer: Buffer.from("this is no drawing") });
   await expect(page.getByRole("alert")).toContainText("holiday.svg was not brought in.");
   await page.getByRole("button", { name: "Close" }).first().click();
-  await headMoves(page, () => page.locator("#files").setInputFiles({ name: "card.svg", mimeType: "image/svg+xml", buffer: Buffer.from(card) }));
+  await headMoves(page, () =>
+    page.locator("#files").setInputFiles({ name: "card.svg", mimeType: "image/svg+xml", buffer: Buffer.from(card) }),
+  );
   await expect(page.getByText("card.svg").first()).toBeVisible();
   expect(errors).toEqual([]);
 });
@@ -133,7 +154,9 @@ test("all lines of one look get their operation at once, and an open cut is clos
   const errors = watch(page);
   await begin(page, "Bought file");
   await goTo(page, "Art");
-  await headMoves(page, () => page.locator("#files").setInputFiles({ name: "bought.svg", mimeType: "image/svg+xml", buffer: Buffer.from(folds) }));
+  await headMoves(page, () =>
+    page.locator("#files").setInputFiles({ name: "bought.svg", mimeType: "image/svg+xml", buffer: Buffer.from(folds) }),
+  );
   await goTo(page, "Pieces");
   const pen = page.locator(".tray-card.kind").filter({ hasText: "· draw" });
   await headMoves(page, () => pen.getByRole("radio", { name: "score" }).check({ force: true }));

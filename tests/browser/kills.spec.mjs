@@ -7,25 +7,36 @@ const KILLS = 10; // of each kind
 const port = 25000 + Math.floor(Math.random() * 2000);
 let server;
 
-test.beforeAll(async () => { server = await serve(NAME, port); });
+test.beforeAll(async () => {
+  server = await serve(NAME, port);
+});
 test.afterAll(async () => {
   await server.end("SIGKILL");
   drop(NAME);
 });
 
-const sleep = ms => new Promise(r => setTimeout(r, ms));
+const sleep = (ms) => new Promise((r) => setTimeout(r, ms));
 
 /** Speaks to the server as a page does. */
 async function desk() {
   const http = await request.newContext({ baseURL: server.address });
   const token = (await (await http.get("/")).text()).match(/falzkunst-token" content="([^"]+)/)[1];
-  const html = async path => (await http.get(path)).text();
+  const html = async (path) => (await http.get(path)).text();
   return {
     html,
     post: async (path, form, head) => {
-      const answer = await http.post(path, { form, headers: { "X-Falzkunst-Token": token, ...(head ? { "X-Project-Head": String(head) } : {}) }, maxRedirects: 0 });
+      const answer = await http.post(path, {
+        form,
+        headers: { "X-Falzkunst-Token": token, ...(head ? { "X-Project-Head": String(head) } : {}) },
+        maxRedirects: 0,
+      });
       const shown = answer.headers()["hx-trigger"];
-      return { status: answer.status(), location: answer.headers().location, head: shown ? JSON.parse(shown)["project-shown"].head : null, text: await answer.text() };
+      return {
+        status: answer.status(),
+        location: answer.headers().location,
+        head: shown ? JSON.parse(shown)["project-shown"].head : null,
+        text: await answer.text(),
+      };
     },
   };
 }
@@ -40,7 +51,9 @@ test(`edits: ${KILLS} kills lose nothing that was acknowledged`, async () => {
   let d = await desk();
   const project = (await d.post("/", { name: "Killed while editing" })).location.split("/")[2];
   const page = `/projects/${project}/set-out`;
-  let acknowledged = 1, asked = 1, edits = 0;
+  let acknowledged = 1,
+    asked = 1,
+    edits = 0;
   for (let kill = 0; kill < KILLS; kill++) {
     let running = true;
     const editing = (async () => {
@@ -79,10 +92,16 @@ test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async
   const sheet = (await d.html(page)).match(/data-select="([^"]*chalk-200[^"]*)"/)[1];
   const status = async () => {
     const html = await d.html(`${page}?handler=Status&at=${sheet}`);
-    const told = [...html.matchAll(/<li><span class="clock">[^<]*<\/span> ([^<]*)<\/li>/g)].map(m => m[1]);
+    const told = [...html.matchAll(/<li><span class="clock">[^<]*<\/span> ([^<]*)<\/li>/g)].map((m) => m[1]);
     return {
-      run: html.match(/"run": "([0-9a-f-]+)"/)?.[1], seen: html.match(/"seen": "(\d+)"/)?.[1], step: Number(html.match(/data-step="(\d+)"/)?.[1] ?? -1), line: Number(html.match(/data-line="(\d+)"/)?.[1] ?? -1),
-      over: html.includes('data-over="true"'), done: html.includes("Everything on this sheet has run."), waits: html.includes("Done, go on"), told,
+      run: html.match(/"run": "([0-9a-f-]+)"/)?.[1],
+      seen: html.match(/"seen": "(\d+)"/)?.[1],
+      step: Number(html.match(/data-step="(\d+)"/)?.[1] ?? -1),
+      line: Number(html.match(/data-line="(\d+)"/)?.[1] ?? -1),
+      over: html.includes('data-over="true"'),
+      done: html.includes("Everything on this sheet has run."),
+      waits: html.includes("Done, go on"),
+      told,
     };
   };
   const head = (await d.html(page)).match(/data-head="(\d+)"/)[1];
@@ -90,7 +109,8 @@ test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async
   const { run } = await status();
   await d.post(`${page}?handler=Speed`, { run, speed: "8" }, head);
 
-  let kills = 0, now;
+  let kills = 0,
+    now;
   const until = Date.now() + 350_000;
   for (;;) {
     const before = await status();
@@ -103,7 +123,10 @@ test(`run: ${KILLS} kills, and it goes on from its last event to its end`, async
       d = await desk();
       now = await status();
       // Never behind what was seen, and not far ahead of it: time without a server does not count.
-      expect(now.step > seen.step || (now.step === seen.step && now.line >= seen.line), `seen ${seen.step}.${seen.line}, then ${now.step}.${now.line}`).toBe(true);
+      expect(
+        now.step > seen.step || (now.step === seen.step && now.line >= seen.line),
+        `seen ${seen.step}.${seen.line}, then ${now.step}.${now.line}`,
+      ).toBe(true);
     } else {
       if (kills === KILLS) await d.post(`${page}?handler=Speed`, { run, speed: "400" }, head);
       kills++;

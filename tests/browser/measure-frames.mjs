@@ -34,19 +34,30 @@ try {
     await page.locator("#route").getByRole("link", { name: "Art" }).click();
     const began = Date.now();
     await bringInLace(page, SEGMENTS, together);
-    console.log(`${SEGMENTS} segments in ${together ? "one path" : `${rosettesIn(SEGMENTS)} paths`}: on the table ${Date.now() - began} ms after choosing the file`);
-    await page.locator("#route").getByRole("link", { name: /Pieces/ }).click();
+    console.log(
+      `${SEGMENTS} segments in ${together ? "one path" : `${rosettesIn(SEGMENTS)} paths`}: on the table ${Date.now() - began} ms after choosing the file`,
+    );
+    await page
+      .locator("#route")
+      .getByRole("link", { name: /Pieces/ })
+      .click();
     await page.waitForFunction(() => Number(document.querySelector("light-table")?.dataset.painted) > 0);
     await page.waitForTimeout(1500);
-    report("moving", await frames(page, async () => {
-      await page.mouse.move(800, 350);
-      await page.mouse.down({ button: "middle" });
-      await steadily(250, i => page.mouse.move(800 + 200 * Math.sin(i / 14), 350 + 120 * Math.cos(i / 20)));
-      await page.mouse.up({ button: "middle" });
-    }));
-    report("zooming", await frames(page, async () => {
-      await steadily(250, i => page.mouse.wheel(0, i % 50 < 25 ? -40 : 40));
-    }));
+    report(
+      "moving",
+      await frames(page, async () => {
+        await page.mouse.move(800, 350);
+        await page.mouse.down({ button: "middle" });
+        await steadily(250, (i) => page.mouse.move(800 + 200 * Math.sin(i / 14), 350 + 120 * Math.cos(i / 20)));
+        await page.mouse.up({ button: "middle" });
+      }),
+    );
+    report(
+      "zooming",
+      await frames(page, async () => {
+        await steadily(250, (i) => page.mouse.wheel(0, i % 50 < 25 ? -40 : 40));
+      }),
+    );
     if (process.argv[2]) await page.screenshot({ path: process.argv[2] });
     await page.close();
   }

@@ -7,8 +7,8 @@ export const address = () => current().address;
 /** Fails a test on any error that the page itself reports. */
 export function watch(page) {
   const errors = [];
-  page.on("pageerror", e => errors.push(e.message));
-  page.on("console", m => {
+  page.on("pageerror", (e) => errors.push(e.message));
+  page.on("console", (m) => {
     // An answer of 4xx to an edit is part of the journey and is looked at there.
     if (m.type() === "error" && !m.text().includes("status of 4")) errors.push(m.text());
   });
@@ -31,20 +31,27 @@ export async function openDemo(page, station) {
 }
 
 export async function goTo(page, station) {
-  await page.locator("#route").getByRole("link", { name: new RegExp(station) }).click();
+  await page
+    .locator("#route")
+    .getByRole("link", { name: new RegExp(station) })
+    .click();
   await settled(page);
 }
 
 /** The light table shows the revision that the page is at. */
 export async function settled(page) {
   await expect(async () => {
-    const [head, ready, painted] = await page.evaluate(() => [document.body.dataset.head, document.querySelector("light-table")?.dataset.ready, document.querySelector("light-table")?.dataset.painted]);
+    const [head, ready, painted] = await page.evaluate(() => [
+      document.body.dataset.head,
+      document.querySelector("light-table")?.dataset.ready,
+      document.querySelector("light-table")?.dataset.painted,
+    ]);
     expect(ready).toBe(head);
     expect(Number(painted)).toBeGreaterThan(0);
   }).toPass();
 }
 
-export const head = page => page.evaluate(() => Number(document.body.dataset.head));
+export const head = (page) => page.evaluate(() => Number(document.body.dataset.head));
 
 export async function headMoves(page, act) {
   const before = await head(page);
@@ -54,7 +61,13 @@ export async function headMoves(page, act) {
 }
 
 /** A place of the table, in millimetres, on screen. */
-export const onScreen = (page, x, y) => page.evaluate(([mx, my]) => {
-  const table = document.querySelector("light-table"), r = table.getBoundingClientRect(), p = table.view.toScreen(mx, my);
-  return { x: r.left + p.x, y: r.top + p.y };
-}, [x, y]);
+export const onScreen = (page, x, y) =>
+  page.evaluate(
+    ([mx, my]) => {
+      const table = document.querySelector("light-table"),
+        r = table.getBoundingClientRect(),
+        p = table.view.toScreen(mx, my);
+      return { x: r.left + p.x, y: r.top + p.y };
+    },
+    [x, y],
+  );

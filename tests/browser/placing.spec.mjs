@@ -5,21 +5,36 @@ import { begin, goTo, headMoves, settled, watch } from "./pages.mjs";
 const ART = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100" fill="#56646D">
   <path id="panel" d="M0 0h90v60h-90Z"/><path id="tag" d="M100 0h40v40h-40Z"/></svg>`;
 
-const key = page => page.evaluate(() => document.body.dataset.selected);
+const key = (page) => page.evaluate(() => document.body.dataset.selected);
 
 /** Where a copy lies on its sheet and the screen. */
-const at = (page, name, copy = 1) => page.evaluate(([name, copy]) => {
-  const table = document.querySelector("light-table"), item = table.layout.items.find(i => i.name.toLowerCase() === name && i.copy === copy);
-  const r = table.getBoundingClientRect(), { x, y, width, height } = item.size, p = new DOMMatrix(item.map).transformPoint(new DOMPoint(x + width / 2, y + height / 2));
-  const s = table.view.toScreen(p.x, p.y);
-  return { x: p.x, y: p.y, screenX: r.left + s.x, screenY: r.top + s.y, scale: table.view.scale, pinned: item.pinned ?? false, sheet: item.sheet };
-}, [name, copy]);
+const at = (page, name, copy = 1) =>
+  page.evaluate(
+    ([name, copy]) => {
+      const table = document.querySelector("light-table"),
+        item = table.layout.items.find((i) => i.name.toLowerCase() === name && i.copy === copy);
+      const r = table.getBoundingClientRect(),
+        { x, y, width, height } = item.size,
+        p = new DOMMatrix(item.map).transformPoint(new DOMPoint(x + width / 2, y + height / 2));
+      const s = table.view.toScreen(p.x, p.y);
+      return {
+        x: p.x,
+        y: p.y,
+        screenX: r.left + s.x,
+        screenY: r.top + s.y,
+        scale: table.view.scale,
+        pinned: item.pinned ?? false,
+        sheet: item.sheet,
+      };
+    },
+    [name, copy],
+  );
 
 async function drag(page, name, dx, dy, meanwhile) {
   const from = await at(page, name);
   await page.mouse.move(from.screenX, from.screenY);
   await page.mouse.down();
-  for (let i = 1; i <= 6; i++) await page.mouse.move(from.screenX + dx * from.scale * i / 6, from.screenY + dy * from.scale * i / 6);
+  for (let i = 1; i <= 6; i++) await page.mouse.move(from.screenX + (dx * from.scale * i) / 6, from.screenY + (dy * from.scale * i) / 6);
   await meanwhile?.();
   await page.mouse.up();
 }
@@ -28,11 +43,14 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   const errors = watch(page);
   await begin(page, "By hand");
   await goTo(page, "Art");
-  await headMoves(page, () => page.locator("#files").setInputFiles({ name: "art.svg", mimeType: "image/svg+xml", buffer: Buffer.from(ART) }));
+  await headMoves(page, () =>
+    page.locator("#files").setInputFiles({ name: "art.svg", mimeType: "image/svg+xml", buffer: Buffer.from(ART) }),
+  );
   await goTo(page, "Sheets");
   await headMoves(page, () => page.getByRole("button", { name: "Put on sheets" }).click());
   await settled(page);
-  const panel = await at(page, "panel"), tag = await at(page, "tag");
+  const panel = await at(page, "panel"),
+    tag = await at(page, "tag");
 
   // Where there is room it stays where it was dropped, and is pinned.
   await headMoves(page, () => drag(page, "tag", 60, 150));
@@ -54,7 +72,9 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
 
   // A little over its edge it is held at the spacing.
   const down = panel.y + 30 + 20 - 4;
-  await headMoves(page, () => drag(page, "tag", panel.x - moved.x, down - moved.y, () => expect(page.locator(".ghost .is-landing")).toHaveCount(1)));
+  await headMoves(page, () =>
+    drag(page, "tag", panel.x - moved.x, down - moved.y, () => expect(page.locator(".ghost .is-landing")).toHaveCount(1)),
+  );
   await settled(page);
   const held = await at(page, "tag");
   expect(held.y - panel.y).toBeGreaterThanOrEqual(30 + 2 + 20 - 0.001);
@@ -72,7 +92,7 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   await page.keyboard.press(",");
   await expect(page.locator("#placed h2")).toHaveText("Panel");
   const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(v => ["serious", "critical"].includes(v.impact)).map(v => v.id)).toEqual([]);
+  expect(violations.filter((v) => ["serious", "critical"].includes(v.impact)).map((v) => v.id)).toEqual([]);
 
   // To a new sheet, and undone.
   await headMoves(page, () => page.locator("#send-to").getByRole("button", { name: /^New/ }).first().click());
@@ -83,7 +103,7 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   expect((await at(page, "panel")).sheet).toBe((await at(page, "tag")).sheet);
 
   // How it may lie is kept; the sheets agree and stay.
-  await headMoves(page, () => page.locator("#lie").selectOption("AlongGrain"));
+  await headMoves(page, () => page.locator("#turns").selectOption("AlongGrain"));
   await page.keyboard.press("Escape");
   await page.locator("body").click({ position: { x: 640, y: 20 } });
   await page.locator("light-table .surface").focus();
@@ -99,7 +119,7 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   await headMoves(page, () => page.getByRole("button", { name: "Put on sheets again" }).click());
   await settled(page);
   await expect(page.locator("#tray")).toContainText("Rest 1");
-  expect(await page.evaluate(() => document.querySelector("light-table").layout.frames.find(f => f.sheet).path)).toMatch(/^M/);
+  expect(await page.evaluate(() => document.querySelector("light-table").layout.frames.find((f) => f.sheet).path)).toMatch(/^M/);
   await page.getByRole("button", { name: "Throw away Rest 1" }).click();
   await expect(page.locator("#at-hand .offcut")).toHaveCount(0);
   expect(errors).toEqual([]);

@@ -9,12 +9,14 @@ import { PNG } from "pngjs";
 const root = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
 const [folder, perPackage] = [process.argv[2], Number(process.argv[3])];
 const work = join(folder, "compared");
-const SIDE = 600, INK = 24, DIFFERS = 0.01; // px; of 255 from white; share of the ink
+const SIDE = 600,
+  INK = 24,
+  DIFFERS = 0.01; // px; of 255 from white; share of the ink
 mkdirSync(work, { recursive: true });
 
 function files(of) {
   const found = [];
-  const walk = at => {
+  const walk = (at) => {
     for (const entry of readdirSync(at, { withFileTypes: true })) {
       const path = join(at, entry.name);
       if (entry.isDirectory()) walk(path);
@@ -30,7 +32,7 @@ function files(of) {
 
 function render(svg, { width, height }) {
   const png = join(work, "picture.png");
-  const tall = Math.max(1, Math.round(SIDE * height / width));
+  const tall = Math.max(1, Math.round((SIDE * height) / width));
   execFileSync("rsvg-convert", ["-w", SIDE, "-h", tall, "-b", "white", "-o", png, svg], { stdio: "pipe" });
   return PNG.sync.read(execFileSync("cat", [png], { maxBuffer: 1e8 }));
 }
@@ -38,10 +40,11 @@ function render(svg, { width, height }) {
 /** The share of the original's ink that is not the same in the copy. */
 function difference(a, b) {
   if (a.width !== b.width || a.height !== b.height) return 1;
-  let ink = 0, other = 0;
+  let ink = 0,
+    other = 0;
   for (let i = 0; i < a.data.length; i += 4) {
-    const dark = Math.max(...[0, 1, 2].map(k => Math.max(255 - a.data[i + k], 255 - b.data[i + k])));
-    const differs = Math.max(...[0, 1, 2].map(k => Math.abs(a.data[i + k] - b.data[i + k])));
+    const dark = Math.max(...[0, 1, 2].map((k) => Math.max(255 - a.data[i + k], 255 - b.data[i + k])));
+    const differs = Math.max(...[0, 1, 2].map((k) => Math.abs(a.data[i + k] - b.data[i + k])));
     if (dark > INK) ink++;
     if (differs > INK) other++;
   }
@@ -49,7 +52,8 @@ function difference(a, b) {
 }
 
 const sources = process.argv.slice(4);
-let read = 0, refused = 0;
+let read = 0,
+  refused = 0;
 const differing = [];
 for (const source of sources) {
   for (const file of files(join(folder, "node_modules", source))) {
@@ -80,11 +84,19 @@ for (const source of sources) {
     }
     const share = difference(original, render(copy, JSON.parse(lab.stdout)));
     if (share > DIFFERS) {
-      const warned = JSON.parse(lab.stdout).warnings.map(w => w.code);
-      differing.push({ file: `${source}/${basename(file)}`, share: `${(share * 100).toFixed(1)} %`, warned: [...new Set(warned)].join(", ") || "NOT WARNED" });
-      console.log(`differs   ${source}/${basename(file)} by ${(share * 100).toFixed(1)} % of its ink; warned: ${[...new Set(warned)].join(", ") || "NOTHING"}`);
+      const warned = JSON.parse(lab.stdout).warnings.map((w) => w.code);
+      differing.push({
+        file: `${source}/${basename(file)}`,
+        share: `${(share * 100).toFixed(1)} %`,
+        warned: [...new Set(warned)].join(", ") || "NOT WARNED",
+      });
+      console.log(
+        `differs   ${source}/${basename(file)} by ${(share * 100).toFixed(1)} % of its ink; warned: ${[...new Set(warned)].join(", ") || "NOTHING"}`,
+      );
     }
   }
 }
 writeFileSync(join(work, "differing.json"), JSON.stringify(differing, null, 2));
-console.log(`${read} files read from ${sources.length} packages, ${refused} refused, ${differing.length} differ, ${differing.filter(d => d.warned === "NOT WARNED").length} of them without a warning`);
+console.log(
+  `${read} files read from ${sources.length} packages, ${refused} refused, ${differing.length} differ, ${differing.filter((d) => d.warned === "NOT WARNED").length} of them without a warning`,
+);

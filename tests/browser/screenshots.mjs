@@ -4,13 +4,19 @@ import { join } from "node:path";
 import config from "./playwright.config.mjs";
 import { drop, serve } from "./server.mjs";
 
-const NAME = "falzkunst_pictures", folder = process.argv[2];
+const NAME = "falzkunst_pictures",
+  folder = process.argv[2];
 const server = await serve(NAME, 28000 + Math.floor(Math.random() * 1000));
 const browser = await chromium.launch(config.use.launchOptions);
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  const settled = () => page.waitForFunction(() => document.querySelector("light-table")?.dataset.ready === document.body.dataset.head && Number(document.querySelector("light-table").dataset.painted) > 0);
-  const shoot = async name => {
+  const settled = () =>
+    page.waitForFunction(
+      () =>
+        document.querySelector("light-table")?.dataset.ready === document.body.dataset.head &&
+        Number(document.querySelector("light-table").dataset.painted) > 0,
+    );
+  const shoot = async (name) => {
     await page.waitForTimeout(500);
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
@@ -23,7 +29,10 @@ try {
   await shoot("projects");
   await page.getByRole("link", { name: /Night tram invitation/ }).click();
   for (const station of ["Set-out", "Art", "Pieces", "Detail", "Sheets", "Run"]) {
-    await page.locator("#route").getByRole("link", { name: new RegExp(station) }).click();
+    await page
+      .locator("#route")
+      .getByRole("link", { name: new RegExp(station) })
+      .click();
     await settled();
     if (station === "Art") await bench("motifs", async () => await page.getByRole("button", { name: "Show its motifs" }).click());
     if (station === "Pieces") {
@@ -80,7 +89,7 @@ try {
       await page.locator("#pin-picked", { hasText: "Pin" }).waitFor();
       await page.keyboard.press("Escape");
       // Twelve cards, so that there is something to settle; taken back afterwards.
-      const go = async to => {
+      const go = async (to) => {
         await page.locator("#route").getByRole("link", { name: to }).click();
         await settled();
       };
@@ -89,7 +98,10 @@ try {
       await page.keyboard.press("Tab");
       await page.waitForTimeout(1000);
       await go("Sheets");
-      await page.locator("#ledger").getByRole("button", { name: /Slate 220/ }).click();
+      await page
+        .locator("#ledger")
+        .getByRole("button", { name: /Slate 220/ })
+        .click();
       await page.locator("#settle").waitFor();
       await page.waitForTimeout(800);
       await page.keyboard.press("n");

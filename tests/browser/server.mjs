@@ -10,7 +10,7 @@ const program = join(web, "bin", "Release", "net10.0", "Falzkunst.Web.dll");
 const database = join(root, "scripts", "database");
 const folder = join(root, ".data", "browser-servers");
 
-const environment = text => Object.fromEntries([...text.matchAll(/export (\w+)='([^']*)'/g)].map(m => [m[1], m[2]]));
+const environment = (text) => Object.fromEntries([...text.matchAll(/export (\w+)='([^']*)'/g)].map((m) => [m[1], m[2]]));
 
 /** Makes a database with the demo data and serves it; gives the address and how to end it. */
 export async function serve(name, port) {
@@ -26,27 +26,44 @@ export async function startOn(connections, port) {
   const log = join(folder, `${port}.log`);
   const out = openSync(log, "a");
   const child = spawn("dotnet", [program], {
-    cwd: web, stdio: ["ignore", out, out],
-    env: { ...process.env, ConnectionStrings__Falzkunst: connections.ConnectionStrings__Falzkunst, ASPNETCORE_URLS: address, ASPNETCORE_ENVIRONMENT: "Production" },
+    cwd: web,
+    stdio: ["ignore", out, out],
+    env: {
+      ...process.env,
+      ConnectionStrings__Falzkunst: connections.ConnectionStrings__Falzkunst,
+      ASPNETCORE_URLS: address,
+      ASPNETCORE_ENVIRONMENT: "Production",
+    },
   });
-  const gone = new Promise(resolve => child.on("exit", resolve));
+  const gone = new Promise((resolve) => child.on("exit", resolve));
   for (let i = 0; ; i++) {
     try {
       if ((await fetch(address)).ok) break;
     } catch {
       if (child.exitCode !== null || i > 300) throw new Error(`The server did not start: ${readFileSync(log, "utf8").slice(-2000)}`);
-      await new Promise(r => setTimeout(r, 100));
+      await new Promise((r) => setTimeout(r, 100));
     }
   }
-  return { address, connections, pid: child.pid, end: async signal => { child.kill(signal ?? "SIGTERM"); await gone; } };
+  return {
+    address,
+    connections,
+    pid: child.pid,
+    end: async (signal) => {
+      child.kill(signal ?? "SIGTERM");
+      await gone;
+    },
+  };
 }
 
-export const drop = name => execFileSync(database, ["drop", name]);
+export const drop = (name) => execFileSync(database, ["drop", name]);
 
 // One server for all journeys; its address and process go to a file that tests and teardown read.
 export default async function globalSetup() {
   const server = await serve("falzkunst_browser", 21730 + Math.floor(Math.random() * 2000));
-  writeFileSync(join(folder, "current.json"), JSON.stringify({ address: server.address, pid: server.pid, connections: server.connections }));
+  writeFileSync(
+    join(folder, "current.json"),
+    JSON.stringify({ address: server.address, pid: server.pid, connections: server.connections }),
+  );
 }
 
 export const current = () => JSON.parse(readFileSync(join(folder, "current.json"), "utf8"));

@@ -10,9 +10,14 @@ test("pieces settle while one watches, and the better layout is taken", async ({
   const errors = watch(page);
   await begin(page, "Settling");
   await goTo(page, "Art");
-  await headMoves(page, () => page.locator("#files").setInputFiles({ name: "art.svg", mimeType: "image/svg+xml", buffer: Buffer.from(ART) }));
+  await headMoves(page, () =>
+    page.locator("#files").setInputFiles({ name: "art.svg", mimeType: "image/svg+xml", buffer: Buffer.from(ART) }),
+  );
   await goTo(page, "Set-out");
-  await headMoves(page, async () => { await page.getByLabel("Cards").fill("28"); await page.keyboard.press("Tab"); });
+  await headMoves(page, async () => {
+    await page.getByLabel("Cards").fill("28");
+    await page.keyboard.press("Tab");
+  });
   await goTo(page, "Sheets");
   // One key: nothing lies on sheets yet, so that they are put there first.
   await page.locator("#settle").waitFor();
@@ -20,17 +25,22 @@ test("pieces settle while one watches, and the better layout is taken", async ({
   await expect(page.getByRole("button", { name: "Take it now" })).toBeEnabled();
   const answers = () => page.evaluate(() => document.getElementById("settling").dataset.answers);
   const first = await answers();
-  const sheets = card => page.locator(".is-layout").filter({ hasText: card }).innerText().then(t => Number(t.match(/(\d+) sheet/)[1]));
+  const sheets = (card) =>
+    page
+      .locator(".is-layout")
+      .filter({ hasText: card })
+      .innerText()
+      .then((t) => Number(t.match(/(\d+) sheet/)[1]));
   const before = await sheets("As it lies");
   await expect.poll(answers).not.toBe(first);
   await expect.poll(() => sheets("Settled")).toBeLessThan(before);
   // The table draws the best so far.
-  const drawn = () => page.evaluate(() => document.querySelector("light-table").layout.frames.filter(f => f.kind === "sheet").length);
+  const drawn = () => page.evaluate(() => document.querySelector("light-table").layout.frames.filter((f) => f.kind === "sheet").length);
   await expect.poll(drawn).toBe(await sheets("Settled"));
   await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.locator("#settling")).toContainText("the best is kept");
   const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(v => ["serious", "critical"].includes(v.impact)).map(v => v.id)).toEqual([]);
+  expect(violations.filter((v) => ["serious", "critical"].includes(v.impact)).map((v) => v.id)).toEqual([]);
 
   // Side by side: each on the table by a touch.
   await page.getByRole("button", { name: /As it lies/ }).click();

@@ -1,13 +1,15 @@
 import { test, expect } from "@playwright/test";
 import { begin, goTo, headMoves, openDemo, settled, watch } from "./pages.mjs";
 
-const scaleText = page => page.evaluate(() => [...document.querySelectorAll(".overlay text")].find(t => t.textContent.includes("%")).textContent);
+const scaleText = (page) =>
+  page.evaluate(() => [...document.querySelectorAll(".overlay text")].find((t) => t.textContent.includes("%")).textContent);
 
 /** Where a piece is on screen, from the scene and the dashed box of the selection. */
-const selectionBox = page => page.evaluate(() => {
-  const { x, y, width, height } = document.querySelector(".overlay rect[stroke-dasharray]").getBoundingClientRect();
-  return { x, y, width, height };
-});
+const selectionBox = (page) =>
+  page.evaluate(() => {
+    const { x, y, width, height } = document.querySelector(".overlay rect[stroke-dasharray]").getBoundingClientRect();
+    return { x, y, width, height };
+  });
 
 test("a piece is chosen from ledger and table alike", async ({ page }) => {
   const errors = watch(page);
@@ -33,7 +35,8 @@ test("the table zooms where the pointer is, moves, fits, and stacks", async ({ p
   await openDemo(page);
   await page.getByRole("button", { name: /Tram body/ }).click();
   await expect(page.locator("#name")).toHaveValue("Tram body");
-  const fitted = await scaleText(page), before = await selectionBox(page);
+  const fitted = await scaleText(page),
+    before = await selectionBox(page);
   await page.mouse.move(before.x, before.y);
   await page.mouse.wheel(0, -600);
   await expect.poll(() => scaleText(page)).not.toBe(fitted);
@@ -73,7 +76,8 @@ test("a piece is sized by number, turned, mirrored and duplicated", async ({ pag
   await openDemo(page);
   await page.getByRole("button", { name: /Viaduct/ }).click();
   await expect(page.locator("#name")).toHaveValue("Viaduct");
-  const width = page.getByLabel("Width"), height = page.getByLabel("Height");
+  const width = page.getByLabel("Width"),
+    height = page.getByLabel("Height");
   await width.fill("122mm / 2");
   await headMoves(page, () => width.press("Tab"));
   await expect(width).toHaveValue("61 mm");

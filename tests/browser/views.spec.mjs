@@ -5,11 +5,16 @@ import { address, begin, goTo, openDemo, settled, watch } from "./pages.mjs";
 async function isSound(page, name, part) {
   const axe = new AxeBuilder({ page });
   const found = await (part ? axe.include(part) : axe).analyze();
-  const serious = found.violations.filter(v => v.impact === "serious" || v.impact === "critical");
-  expect(serious.map(v => `${name}: ${v.id}: ${v.nodes.map(n => n.target.join(" ")).join(", ")}`)).toEqual([]);
+  const serious = found.violations.filter((v) => v.impact === "serious" || v.impact === "critical");
+  expect(serious.map((v) => `${name}: ${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`)).toEqual([]);
 }
 
-const SIZES = [{ width: 1280, height: 800, axe: true }, { width: 1024, height: 700 }, { width: 1920, height: 1080 }, { width: 390, height: 844, axe: true }];
+const SIZES = [
+  { width: 1280, height: 800, axe: true },
+  { width: 1024, height: 700 },
+  { width: 1920, height: 1080 },
+  { width: 390, height: 844, axe: true },
+];
 for (const { width, height, axe } of SIZES) {
   test(`every view ${axe ? "passes axe and " : ""}fits at ${width} wide`, async ({ page }) => {
     await page.setViewportSize({ width, height });
@@ -20,7 +25,10 @@ for (const { width, height, axe } of SIZES) {
     for (const station of ["Set-out", "Art", "Pieces", "Detail", "Sheets", "Run"]) {
       await goTo(page, station);
       if (axe) await isSound(page, station);
-      expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), `${station} runs over the side`).toBeLessThanOrEqual(0);
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth - innerWidth),
+        `${station} runs over the side`,
+      ).toBeLessThanOrEqual(0);
     }
     expect(errors).toEqual([]);
   });
@@ -28,7 +36,13 @@ for (const { width, height, axe } of SIZES) {
 
 test("empty stations teach and pass axe", async ({ page }) => {
   await begin(page, "Empty");
-  for (const [station, words] of [["Art", "Drop an SVG or DXF file here"], ["Pieces", "Bring in art"], ["Detail", "Bring in art"], ["Sheets", "There are none yet"], ["Run", "put the pieces on sheets first"]]) {
+  for (const [station, words] of [
+    ["Art", "Drop an SVG or DXF file here"],
+    ["Pieces", "Bring in art"],
+    ["Detail", "Bring in art"],
+    ["Sheets", "There are none yet"],
+    ["Run", "put the pieces on sheets first"],
+  ]) {
     await goTo(page, station);
     await expect(page.locator("#main")).toContainText(words);
     await isSound(page, `empty ${station}`);
@@ -41,7 +55,12 @@ test("empty stations teach and pass axe", async ({ page }) => {
 test("trays, sheets and dialogs of the bench pass axe", async ({ page }) => {
   const errors = watch(page);
   await openDemo(page, "Pieces");
-  for (const [what, key, words] of [["several pieces", "p1,p2,p3", "3 pieces picked"], ["foiled lines", "p5:l10,l11", "Area"], ["a fold", "p1:l14", "How it is worked"], ["nothing", "none", "Nothing picked"]]) {
+  for (const [what, key, words] of [
+    ["several pieces", "p1,p2,p3", "3 pieces picked"],
+    ["foiled lines", "p5:l10,l11", "Area"],
+    ["a fold", "p1:l14", "How it is worked"],
+    ["nothing", "none", "Nothing picked"],
+  ]) {
     await page.goto(`${page.url().split("?")[0]}?at=${key}`);
     await settled(page);
     await expect(page.locator("#tray")).toContainText(words);

@@ -7,8 +7,10 @@ namespace Falzkunst.Core.Actions;
 /// <summary>A shape drawn in card coordinates: on the one picked piece, or apart.</summary>
 /// <param name="Operation">What is done along it.</param>
 /// <param name="Apart">On no piece, even where one is picked.</param>
-public abstract record DrawAction(Operation Operation, bool Apart) : BenchAction
+public abstract record DrawAction(Operation Operation, bool Apart) : BenchAction, ISketched
 {
+    public Path Sketch(BenchContext c) => Shape().ToPath();
+
     /// <summary>The shape.</summary>
     /// <exception cref="EditRefused">Its numbers are out of reach.</exception>
     protected abstract BasicShape Shape();
@@ -98,9 +100,15 @@ public sealed record DrawCurveAction(
 }
 
 /// <summary>Work on one node of the one picked line; nodes and segments count from 0, places are the card's.</summary>
-public abstract record NodeAction : BenchAction
+public abstract record NodeAction : BenchAction, ISketched
 {
     protected abstract NodeChange Change();
+
+    public Path Sketch(BenchContext c)
+    {
+        var (piece, line) = c.Picked.OnlyLine();
+        return Reworking.Bent(c.Design.Require(piece), line, Change());
+    }
 
     public override Edit For(BenchContext c)
     {
@@ -117,6 +125,17 @@ public sealed record NodeMoveAction(int Node, [InMillimetres] double X, [InMilli
 public sealed record NodeHandleAction(int Segment, bool First, [InMillimetres] double X, [InMillimetres] double Y) : NodeAction
 {
     protected override NodeChange Change() => new MoveHandle(Segment, First, new(X, Y));
+}
+
+/// <summary>One more node where the line runs nearest to a place.</summary>
+public sealed record NodeAddNearAction([InMillimetres] double X, [InMillimetres] double Y) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var (piece, line) = c.Picked.OnlyLine();
+        var place = PathNearest.Find(Reworking.OnCard(c.Design.Require(piece), line), new Point(X, Y)).Place;
+        return new BendLine(piece, line, new AddNode(place.Segment, place.T));
+    }
 }
 
 /// <summary>One more node so many per cent along a segment.</summary>

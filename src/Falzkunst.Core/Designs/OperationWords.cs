@@ -12,6 +12,13 @@ public static class OperationWords
         Operation.Foil, Operation.Emboss, Operation.Print, Operation.Aid,
     ];
 
+    /// <summary>As lines lie over each other in pictures: print below, cuts on top, so that what comes off is seen.</summary>
+    public static readonly IReadOnlyList<Operation> LowestFirst =
+    [
+        Operation.Print, Operation.Emboss, Operation.Draw, Operation.Foil,
+        Operation.Score, Operation.Perforate, Operation.Aid, Operation.Cut,
+    ];
+
     /// <summary>The one word for it, lower case, as in files and on screen.</summary>
     public static string Word(this Operation operation) => operation switch
     {

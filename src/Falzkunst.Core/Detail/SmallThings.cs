@@ -68,7 +68,7 @@ public static class SmallThings
     /// <exception cref="EditRefused">One of them is not there.</exception>
     public static Piece? Without(Piece piece, double sizeMm, ImmutableArray<string> keys)
     {
-        var all = Search(piece, sizeMm);
+        var all = Find(piece, sizeMm);
         var gone = keys.IsEmpty ? all : [.. all.Where(t => keys.Contains(t.Key))];
         if (gone.Length < Math.Max(keys.Length, 1))
             throw all.IsEmpty ? new EditRefused(Reason.NothingSmall, piece.Name) : new EditRefused(Reason.SmallThingGone);

@@ -15,9 +15,6 @@ public static class Edits
     public const int MostCards = 500;
     public const int MostOfAPiece = 200;
 
-    /// <summary>Characters in the name of a piece.</summary>
-    public const int LongestName = 80;
-
     /// <summary>The project after an edit.</summary>
     /// <param name="project">The project before it; it is not changed.</param>
     /// <param name="edit">The edit.</param>
@@ -48,8 +45,8 @@ public static class Edits
         SetQuantity e => e.Quantity is >= 0 and <= MostOfAPiece
             ? project with { Design = project.Design.With(e.Piece, p => p with { Quantity = e.Quantity }) }
             : throw EditRefused.Range(Measure.Quantity, 0, MostOfAPiece, "quantity"),
-        RenamePiece e => string.IsNullOrWhiteSpace(e.Name) || e.Name.Length > LongestName
-            ? throw EditRefused.Range(Measure.NameLength, 1, LongestName, "name")
+        RenamePiece e => string.IsNullOrWhiteSpace(e.Name) || e.Name.Length > NameLimits.Piece
+            ? throw EditRefused.Range(Measure.NameLength, 1, NameLimits.Piece, "name")
             : project with { Design = project.Design.With(e.Piece, p => p with { Name = e.Name.Trim() }) },
         RemovePieces e => project with { Design = Without(project.Design, e) },
         PutOnSheets e => OnSheets(project, e, drawer),

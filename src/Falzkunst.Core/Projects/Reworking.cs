@@ -73,10 +73,17 @@ public static class Reworking
         design with { Loose = [.. design.Loose.Where(l => !lines.Contains(l.Id))] };
 
     /// <summary>A line of a piece bent by its nodes. The change is made in card coordinates.</summary>
+    /// <summary>A line in the card's coordinates, its way back to its start written out: nodes and segments are counted on it.</summary>
+    public static Path OnCard(Piece piece, string line) => PathNodes.WrittenOut(piece.Require([line])[0].Path.Map(piece.Place));
+
+    /// <summary>A line after a change at its nodes, in the card's coordinates.</summary>
+    /// <exception cref="EditRefused">There is no such node, or it cannot be spared.</exception>
+    public static Path Bent(Piece piece, string line, NodeChange change) => change.Apply(OnCard(piece, line));
+
     public static Design Bend(Design design, string piece, string line, NodeChange change) => design.With(piece, p =>
     {
         var now = Arranging.Unlocked(p).Require([line])[0];
-        var bent = change.Apply(PathNodes.WrittenOut(now.Path.Map(p.Place))).Map(p.Place.Inverse());
+        var bent = Bent(p, line, change).Map(p.Place.Inverse());
         if (p.RoleOf(now) != LineRole.Inner && Math.Abs(bent.SignedArea) < 1e-6) throw new EditRefused(Reason.NoAreaLeft);
         return p.EachLine([line], l => l with { Path = bent }).AtHome();
     });

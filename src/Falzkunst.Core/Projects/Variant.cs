@@ -29,7 +29,7 @@ public static class Variants
     private static Project Keep(Project project, string? piece, string name, ImmutableArray<Piece> pieces)
     {
         if (project.Variants.Length >= Variant.Most) throw new EditRefused(Reason.VariantsFull, Variant.Most);
-        if (string.IsNullOrWhiteSpace(name) || name.Length > Edits.LongestName) throw EditRefused.Range(Measure.NameLength, 1, Edits.LongestName, "name");
+        if (string.IsNullOrWhiteSpace(name) || name.Length > NameLimits.Piece) throw EditRefused.Range(Measure.NameLength, 1, NameLimits.Piece, "name");
         if (pieces.IsEmpty) throw new EditRefused(Reason.NothingToKeep);
         var number = 1 + project.Variants.Select(v => v.Number).DefaultIfEmpty().Max();
         return project with { Variants = project.Variants.Add(new Variant(number, name.Trim(), piece, pieces)) };

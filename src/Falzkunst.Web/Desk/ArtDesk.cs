@@ -19,8 +19,6 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <summary>A file of more motifs than this is taken for a sheet to choose from, and laid beside the project first.</summary>
     public const int SheetOfMotifs = 12;
 
-    private const int LongestName = 200;
-
     /// <summary>Brings a file in; a sheet of many motifs is only laid beside the project, to be chosen from.</summary>
     /// <param name="on">The project.</param>
     /// <param name="seenHead">The revision that the user saw.</param>
@@ -68,7 +66,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     private static string Named(string fileName)
     {
         var shown = new string([.. fileName.Where(c => !char.IsControl(c))]).Trim();
-        return shown.Length == 0 ? "art" : shown.Length > LongestName ? shown[^LongestName..] : shown;
+        return shown.Length == 0 ? "art" : shown.Length > NameLimits.FileName ? shown[^NameLimits.FileName..] : shown;
     }
 
     private async Task<OnDesk> BringInAsync(

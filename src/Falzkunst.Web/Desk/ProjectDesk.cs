@@ -21,18 +21,15 @@ public sealed record OnDesk(OpenProject Project, Drawer Drawer)
 /// <summary>Opens projects and carries edits out on them, for whoever works at this server.</summary>
 public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue)
 {
-    /// <summary>Characters in the name of a project.</summary>
-    public const int LongestName = 120;
-
     public static Guid Owner => WorkshopRow.OnlyOne;
 
-    public static bool IsName(string? name) => !string.IsNullOrWhiteSpace(name) && name.Length <= LongestName;
+    public static bool IsName(string? name) => !string.IsNullOrWhiteSpace(name) && name.Length <= NameLimits.Project;
 
     /// <summary>Gives the project another name; its revisions stay as they are.</summary>
     /// <exception cref="EditRefused">That is no name.</exception>
     public async Task<OnDesk> RenameAsync(OnDesk on, string? name, CancellationToken stop)
     {
-        if (!IsName(name)) throw EditRefused.Range(Measure.NameLength, 1, LongestName, "name");
+        if (!IsName(name)) throw EditRefused.Range(Measure.NameLength, 1, NameLimits.Project, "name");
         await projects.RenameAsync(Owner, on.Project.Id, name!.Trim(), stop);
         return await AgainAsync(on, stop);
     }

@@ -5,14 +5,14 @@ namespace Falzkunst.Web.LightTable;
 /// <summary>What a light table draws, in millimetres of the table, y down. Maps are six numbers as in SVG's matrix().</summary>
 /// <param name="Head">The revision it shows.</param>
 /// <param name="Inches">Lengths are shown in inches.</param>
-/// <param name="Colours">Colour of each operation's lines.</param>
+/// <param name="Operations">How the lines of each operation are drawn, those that lie below first.</param>
 /// <param name="Shapes">Path data of each shape's lines by the shape's hash.</param>
 /// <param name="Pieces">The pieces by id; the items say where they lie.</param>
 /// <param name="Layouts">Ways of laying the items out, such as spread and stacked; the first is shown first.</param>
 public sealed record Scene(
     int Head,
     bool Inches,
-    IReadOnlyDictionary<string, string> Colours,
+    IReadOnlyList<SceneOperation> Operations,
     IReadOnlyDictionary<string, IReadOnlyList<string>> Shapes,
     IReadOnlyDictionary<string, ScenePiece> Pieces,
     IReadOnlyList<SceneLayout> Layouts)
@@ -26,6 +26,11 @@ public sealed record Scene(
         return this with { Pieces = pieces, Shapes = Shapes.Where(s => shapes.Contains(s.Key)).ToDictionary() };
     }
 }
+
+/// <summary>How the lines of an operation are drawn.</summary>
+/// <param name="Word">Its word.</param>
+/// <param name="Colour">Their colour where they have no ink of their own.</param>
+public sealed record SceneOperation(string Word, string Colour);
 
 /// <summary>One way of laying out.</summary>
 /// <param name="Name">Such as "spread".</param>

@@ -21,7 +21,7 @@ public static class SceneBuilder
     /// <summary>A mat is shown no farther than this many times the sheet's size.</summary>
     private const double MostMat = 1.25;
 
-    private static readonly Dictionary<string, string> Colours = OperationWords.Choices.ToDictionary(o => o.Word(), o => o.Colour());
+    private static readonly IReadOnlyList<SceneOperation> Operations = [.. OperationWords.LowestFirst.Select(o => new SceneOperation(o.Word(), o.Colour()))];
 
     /// <summary>The pieces, spread out and as they lie on the card.</summary>
     public static Scene Pieces(OnDesk on)
@@ -45,7 +45,7 @@ public static class SceneBuilder
                 [.. loose.Select(l => new SceneLoose(l.Id, l.Operation.Word(), PathText.Write(l.Path, ScenePieces.Decimals), l.Ink))], pins);
         }
         var shown = design.Pieces.Where(p => !p.Hidden).ToList();
-        return new Scene(on.Project.Head, Inches(on), Colours, ScenePieces.Shapes(shown), Drawn(on, shown),
+        return new Scene(on.Project.Head, Inches(on), Operations, ScenePieces.Shapes(shown), Drawn(on, shown),
             [Layout("spread", i => spread[i], withLoose: false), Layout("stacked", i => design.Pieces[i].Place, withLoose: true)]);
     }
 
@@ -54,7 +54,7 @@ public static class SceneBuilder
     {
         var box = pieces.Aggregate(Box.Empty, (all, p) => all.Include(p.Outline.Path.BoundsUnder(p.Place)));
         var items = pieces.Select(p => new SceneItem(p.Id, 1, ScenePieces.Numbers(p.Place))).ToList();
-        return new Scene(on.Project.Head, Inches(on), Colours, ScenePieces.Shapes(pieces), Drawn(on, pieces), [new SceneLayout(layout, Corners(box), [], items, [], pins) { Widths = widths, Least = least }]);
+        return new Scene(on.Project.Head, Inches(on), Operations, ScenePieces.Shapes(pieces), Drawn(on, pieces), [new SceneLayout(layout, Corners(box), [], items, [], pins) { Widths = widths, Least = least }]);
     }
 
     /// <summary>The sheets of one stock, or one sheet, as they lie at the upper left corner of the mat.</summary>
@@ -82,7 +82,7 @@ public static class SceneBuilder
             box = box.Include(mat.Grow(2));
             left = mat.MaxX + SheetGapMm + MatEdgeMm;
         }
-        return new Scene(on.Project.Head, Inches(on), Colours, ScenePieces.Shapes(pieces), Drawn(on, pieces),
+        return new Scene(on.Project.Head, Inches(on), Operations, ScenePieces.Shapes(pieces), Drawn(on, pieces),
             [new SceneLayout("sheets", Corners(box), frames, items, [], []) { ByHand = byHand }]);
     }
 
@@ -145,7 +145,7 @@ public static class SceneBuilder
         if (card.Fold == CardFold.Gate)
             frames.Add(new SceneFrame("meeting", [left + card.FoldedWidth / 2, 0, left + card.FoldedWidth / 2, card.FoldedHeight]));
         var right = card.Fold == CardFold.None ? card.OpenWidth : left + card.FoldedWidth;
-        return new Scene(on.Project.Head, Inches(on), Colours, new Dictionary<string, IReadOnlyList<string>>(), new Dictionary<string, ScenePiece>(),
+        return new Scene(on.Project.Head, Inches(on), Operations, new Dictionary<string, IReadOnlyList<string>>(), new Dictionary<string, ScenePiece>(),
             [new SceneLayout("card", [0, -6, right, Math.Max(card.OpenHeight, card.FoldedHeight)], frames, [], [], [])]);
     }
 

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Falzkunst.Core.Designs;
 using Falzkunst.Data.Projects;
 using Falzkunst.Web.Desk;
 using Microsoft.AspNetCore.Mvc;
@@ -51,7 +52,7 @@ public sealed class IndexModel(ProjectStore projects, ProjectDesk desk) : PageMo
     {
         if (!ProjectDesk.IsName(name))
         {
-            (Wrong, Name) = ($"A name has between 1 and {ProjectDesk.LongestName} characters.", name);
+            (Wrong, Name) = ($"A name has between 1 and {NameLimits.Project} characters.", name);
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
             await OnGetAsync(stop);
             return Page();

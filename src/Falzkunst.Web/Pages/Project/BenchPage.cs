@@ -2,9 +2,11 @@ using Falzkunst.Core.Actions;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Commands;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
+using Falzkunst.Web.LightTable;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;
@@ -62,6 +64,22 @@ public abstract class BenchPage(ProjectDesk desk) : StationPage(desk)
 
     /// <summary>What a key names; what is picked where there is no key.</summary>
     protected Picked ActedOn(string? key) => string.IsNullOrEmpty(key) ? Picked : PickedKey.Read(key, Value.Design);
+
+    /// <summary>The line that an action would draw or bend, as path data of the card, while the hand is still at it; nothing is done, and what is refused is no line.</summary>
+    public IActionResult OnPostSketch(BenchAction action)
+    {
+        try
+        {
+            return new JsonResult(new { d = action is ISketched sketched ? PathText.Write(sketched.Sketch(new BenchContext(Value, Picked, On.Drawer)), ScenePieces.Decimals) : "" });
+        }
+        catch (EditRefused)
+        {
+            return new JsonResult(new { d = "" });
+        }
+    }
+
+    /// <summary>Nodes and handles of the one picked line in its piece's coordinates, in the numbers by which actions name them.</summary>
+    public IActionResult OnPostNodes() => new JsonResult(Picked.IsLines && Picked.Count == 1 ? SceneNodes.On(Value.Design, Picked) : SceneNodes.None);
 
     /// <summary>Does what a command says to what is picked.</summary>
     public Task<IActionResult> OnPostCommandAsync(string? text, CancellationToken stop) => DoAsync(c => CommandLine.Read(text ?? "", c), Picked, null, stop);

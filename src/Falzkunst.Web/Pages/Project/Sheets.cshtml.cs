@@ -173,7 +173,7 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
         DoAsync(new PinPlacements(sheet, SheetsKey.ReadCopies(copies), pinned), stop);
 
     /// <summary>Where copies would come to lie, and what stands in the way; asked while a hand moves them.</summary>
-    public IActionResult OnGetLies(HandMove move)
+    public IActionResult OnGetMayLie(HandMove move)
     {
         try
         {
@@ -232,8 +232,8 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     }
 
     /// <summary>Says how pieces may be turned.</summary>
-    public Task<IActionResult> OnPostTurnsAsync(string pieces, AllowedTurns lie, CancellationToken stop) =>
-        DoAsync(new SetAllowedTurns([.. pieces.Split(',')], lie), stop);
+    public Task<IActionResult> OnPostTurnsAsync(string pieces, AllowedTurns turns, CancellationToken stop) =>
+        DoAsync(new SetAllowedTurns([.. pieces.Split(',')], turns), stop);
 
     /// <summary>Keeps what a sheet leaves, as it is or as a rectangle, in the stock drawer; the sheet counts as cut.</summary>
     public Task<IActionResult> OnPostKeepAsync(string sheet, bool straight, CancellationToken stop) => ActAsync(async () =>

@@ -1,94 +1,126 @@
+// @ts-check
 // Keys of the whole page; the table in docs/keys.md and the dialog behind "?" list the same.
-import { act as doAction } from "./actions.js";
+import { act } from "./actions.js";
+import { dialog, openCommands } from "./dom.js";
 import { now } from "./picked.js";
 import { stepPlace } from "./detail.js";
-import { select, step } from "./selection.js";
-import { act, keyWith } from "./light-table/placing.js";
+import { piecesOfLedger, select, step } from "./selection.js";
+import { keyWith } from "./light-table/copies.js";
+import { stepped } from "./light-table/hand-maths.js";
+import { movePicked } from "./light-table/tools/place.js";
 
-const isTyping = target => target.closest("input:not([type=radio], [type=checkbox]), select, textarea, dialog");
+/** @typedef {import("./light-table/light-table.js").LightTable} LightTable */
+/**
+ * @typedef {object} Binding
+ * @property {string[]} keys names of keys; letters in lower case mean both cases
+ * @property {"ctrl" | "alt"} [with] what is held; nothing else is, but Shift
+ * @property {boolean} [everywhere] also in fields
+ * @property {(table: LightTable | null) => unknown} [when] it is for what the page shows now
+ * @property {(table: LightTable, event: KeyboardEvent) => unknown} does false: it was for nothing, and other keys are asked
+ */
+
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const ARROW_KEYS = Object.keys(ARROWS);
+const DIGITS = ["1", "2", "3", "4", "5", "6", "7", "8", "9"];
 
-document.addEventListener("keydown", event => {
-  const table = document.querySelector("light-table"), canArrange = table?.canArrange, canPlace = table?.canPlace;
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k" && !event.target.closest("dialog")) {
-    openCommands();
+const arranges = (/** @type {LightTable | null} */ t) => t?.canArrange;
+const places = (/** @type {LightTable | null} */ t) => t?.canPlace;
+const byHand = (/** @type {LightTable | null} */ t) => arranges(t) || places(t);
+const button = (/** @type {string} */ which) => /** @type {HTMLButtonElement | null} */ (document.querySelector(which));
+
+/** The first that fits and does something is taken. @type {Binding[]} */
+const BINDINGS = [
+  { keys: ["k"], with: "ctrl", everywhere: true, does: openCommands },
+  { keys: ["z"], with: "ctrl", does: (table, event) => history(table, event.shiftKey ? "redo" : "undo") },
+  { keys: ["a"], with: "ctrl", when: arranges, does: () => select(piecesOfLedger().join(",")) },
+  { keys: ["d"], with: "ctrl", when: arranges, does: () => act("duplicate") },
+  { keys: ARROW_KEYS, when: byHand, does: nudge },
+  { keys: ARROW_KEYS, with: "alt", when: byHand, does: nudge },
+  {
+    keys: DIGITS,
+    with: "alt",
+    when: arranges,
+    does: (_, event) => press(document.querySelectorAll("[data-stock]")[Number(event.code.slice(5)) - 1]),
+  },
+  { keys: DIGITS, does: (_, event) => press(document.querySelectorAll("#route a")[Number(event.key) - 1]) },
+  { keys: ["?"], does: () => dialog("keys")?.showModal() },
+  { keys: ["/"], does: openCommands },
+  { keys: ["h"], does: () => press(button("[data-opens=history]")) },
+  { keys: ["f"], does: (table) => table?.fit() },
+  { keys: ["s"], does: (table) => table?.nextMode() },
+  { keys: ["+", "="], does: (table) => table?.camera.zoom(1.25) },
+  { keys: ["-", "−"], does: (table) => table?.camera.zoom(0.8) },
+  { keys: ["]"], does: () => stepPlace(1) || step(1) },
+  { keys: ["["], does: () => stepPlace(-1) || step(-1) },
+  { keys: ["."], when: byHand, does: (table) => table.stepLine(1) },
+  { keys: [","], when: byHand, does: (table) => table.stepLine(-1) },
+  { keys: ["}"], when: arranges, does: (table) => toFinding(table, 1) },
+  { keys: ["{"], when: arranges, does: (table) => toFinding(table, -1) },
+  { keys: ["m"], when: arranges, does: () => press(button("#tray .is-finding .act")) },
+  { keys: ["Escape"], when: arranges, does: back },
+  { keys: ["Escape"], when: places, does: (table) => table.pick(keyWith(table.layout, [])) },
+  { keys: ["r"], when: places, does: (table, event) => movePicked(table, event.shiftKey ? -90 : 90, { x: 0, y: 0 }) },
+  { keys: ["p"], when: places, does: () => press(button("#pin-picked")) },
+  { keys: ["g"], when: arranges, does: (table) => table.toggleGrid() },
+  { keys: ["n"], when: (t) => arranges(t) && now().lines.length === 1, does: (table) => table.nodes.show(!table.nodes.isShown) },
+  { keys: ["n"], does: () => press(button("#settle")) },
+  { keys: ["Delete", "Backspace"], when: (t) => arranges(t) && now().pieces.length, does: () => act("delete") },
+];
+
+document.addEventListener("keydown", (event) => {
+  const table = /** @type {LightTable | null} */ (document.querySelector("light-table"));
+  const target = /** @type {Element} */ (event.target);
+  const isTyping = target.closest("input:not([type=radio], [type=checkbox]), select, textarea, dialog");
+  const held = event.ctrlKey || event.metaKey ? "ctrl" : event.altKey ? "alt" : undefined;
+  // With Alt a digit may come as another character; its place on the keyboard stays.
+  const key = held === "alt" && event.code.startsWith("Digit") ? event.code.slice(5) : event.key;
+  for (const binding of BINDINGS) {
+    if (!binding.keys.includes(key) && !binding.keys.includes(key.toLowerCase())) continue;
+    if (binding.with !== held || (isTyping && (!binding.everywhere || target.closest("dialog")))) continue;
+    if (binding.when && !binding.when(table)) continue;
+    if (binding.does(/** @type {LightTable} */ (table), event) === false) continue;
     event.preventDefault();
     return;
   }
-  if ((event.ctrlKey || event.metaKey) && !isTyping(event.target)) {
-    const key = event.key.toLowerCase();
-    if (key === "z") {
-      table?.nudge?.send();
-      const button = document.querySelector(`[data-history="${event.shiftKey ? "redo" : "undo"}"]`);
-      if (button && (!button.disabled || !event.shiftKey)) button.click();
-    } else if (key === "a" && canArrange) select([...document.querySelectorAll("#ledger [data-piece]")].map(r => r.dataset.piece).join(","));
-    else if (key === "d" && canArrange) doAction("duplicate");
-    else return;
-    event.preventDefault();
-    return;
-  }
-  if (event.ctrlKey || event.metaKey || isTyping(event.target)) return;
-  const arrow = ARROWS[event.key];
-  if (arrow && (canArrange || canPlace) && table.nudge.takes && !event.target.closest("[role=radiogroup], input")) {
-    const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    if (canPlace || !table.moveNode(arrow[0] * by, arrow[1] * by)) table.nudge.step(arrow[0] * by, arrow[1] * by);
-    event.preventDefault();
-    return;
-  }
-  if (event.altKey) {
-    // The stocks of the drawer in their order, for what is picked.
-    const chip = canArrange && /^Digit[1-9]$/.test(event.code) && document.querySelectorAll("[data-stock]")[Number(event.code.slice(5)) - 1];
-    if (chip) {
-      chip.click();
-      event.preventDefault();
-    }
-    return;
-  }
-  const stations = document.querySelectorAll("#route a");
-  const number = Number(event.key);
-  if (number >= 1 && number <= stations.length) stations[number - 1].click();
-  else if (event.key === "?") document.getElementById("keys").showModal();
-  else if (event.key === "/") openCommands();
-  else if (event.key === "h" || event.key === "H") document.querySelector("[data-opens=history]")?.click();
-  else if (event.key === "f" || event.key === "F") table?.fit();
-  else if (event.key === "s" || event.key === "S") table?.nextMode();
-  else if (event.key === "+" || event.key === "=") table?.zoom(1.25);
-  else if (event.key === "-" || event.key === "−") table?.zoom(0.8);
-  else if (event.key === "[" || event.key === "]") (stepPlace(event.key === "]" ? 1 : -1) || step(event.key === "]" ? 1 : -1));
-  else if ((event.key === "." || event.key === ",") && (canArrange || canPlace)) table.stepLine(event.key === "." ? 1 : -1);
-  else if ((event.key === "{" || event.key === "}") && canArrange) toFinding(table, event.key === "}" ? 1 : -1);
-  else if ((event.key === "m" || event.key === "M") && canArrange) document.querySelector("#tray .is-finding .act")?.click();
-  else if (event.key === "Escape" && canArrange) back(table);
-  else if (event.key === "Escape" && canPlace) table.pick(keyWith(table.layout, []));
-  else if ((event.key === "r" || event.key === "R") && canPlace) act(table, event.shiftKey ? -90 : 90, { x: 0, y: 0 });
-  else if ((event.key === "p" || event.key === "P") && canPlace) document.getElementById("pin-picked")?.click();
-  else if ((event.key === "g" || event.key === "G") && canArrange) table.toggleGrid();
-  else if ((event.key === "n" || event.key === "N") && canArrange && now().lines.length === 1) table.showNodes(!table.nodesShown);
-  else if ((event.key === "n" || event.key === "N") && document.getElementById("settle")) document.getElementById("settle").click();
-  else if ((event.key === "Delete" || event.key === "Backspace") && canArrange && now().pieces.length) doAction("delete");
-  else return;
-  event.preventDefault();
 });
 
+/** @returns {boolean} there was something to press */
+function press(/** @type {Element | null | undefined} */ element) {
+  if (!(element instanceof HTMLElement)) return false;
+  element.click();
+  return true;
+}
+
+function history(/** @type {LightTable | null} */ table, /** @type {"undo" | "redo"} */ way) {
+  table?.nudge.send();
+  const found = button(`[data-history="${way}"]`);
+  // Undo says itself that there is nothing to undo.
+  if (found && (!found.disabled || way === "undo")) found.click();
+}
+
+function nudge(/** @type {LightTable} */ table, /** @type {KeyboardEvent} */ event) {
+  if (!table.nudge.takes || /** @type {Element} */ (event.target).closest("[role=radiogroup], input")) return false;
+  const [x, y] = ARROWS[/** @type {keyof typeof ARROWS} */ (event.key)];
+  const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+  if (table.canPlace || !table.nodes.move(x * by, y * by)) table.nudge.step(x * by, y * by);
+  return true;
+}
+
 // From what is being drawn or bent to the line, from the line to its piece, from the piece to nothing.
-function back(table) {
+function back(/** @type {LightTable} */ table) {
   if (table.drawing) table.draw(null);
-  else if (table.nodesShown) table.showNodes(false);
+  else if (table.nodes.isShown) table.nodes.show(false);
   else select(now().lines.length ? now().pieces.join(",") : "none");
 }
 
 // Picks what the next finding is about, and brings its place into the middle.
 let finding = 0;
-function toFinding(table, by) {
+function toFinding(/** @type {LightTable} */ table, /** @type {number} */ by) {
   const pins = table.layout.pins;
   if (pins.length === 0) return;
-  const at = pins.findIndex(p => p.number === finding);
-  const pin = pins[at < 0 ? (by > 0 ? 0 : pins.length - 1) : (at + by + pins.length) % pins.length];
+  const at = pins.findIndex((p) => p.number === finding);
+  const pin = pins[stepped(at, by, pins.length)];
   finding = pin.number;
-  table.centre(pin.x, pin.y);
+  table.camera.centre(pin.x, pin.y);
   select(pin.piece ?? "none");
-}
-
-function openCommands() {
-  document.getElementById("commands")?.dispatchEvent(new CustomEvent("open-commands"));
 }

@@ -1,8 +1,14 @@
-// A sentence above the tray, from the page itself.
+// @ts-check
+/**
+ * A sentence above the tray, from the page itself.
+ * @param {string} words
+ */
 export function say(words) {
   const notice = document.getElementById("notice");
   if (!notice) return;
-  const box = document.createElement("div"), text = document.createElement("p"), close = document.createElement("button");
+  const box = document.createElement("div");
+  const text = document.createElement("p");
+  const close = document.createElement("button");
   box.className = "notice";
   box.setAttribute("role", "alert");
   text.textContent = words;

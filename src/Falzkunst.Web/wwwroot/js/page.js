@@ -1,10 +1,13 @@
+// @ts-check
 // What every page runs. Rules live on the server; here is only what lies between two requests.
 import "./requests.js";
 import "./refusals.js";
 import "./selection.js";
 import "./keys.js";
 import "./parts.js";
+import "./files.js";
 import "./arranging.js";
+import "./lengths.js";
 import "./commands.js";
 import "./detail.js";
 import "./light-table/light-table.js";

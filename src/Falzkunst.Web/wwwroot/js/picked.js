@@ -1,83 +1,22 @@
-// What is picked, in the words of the server: pieces as "p1,p4"; lines as "p1:l3,l5;p2:l1", where "l3~l90" is from one to another
-// in the order of the piece and "@1f2e" all lines of a kind; "none". Elsewhere it is the key of a sheet, stock or file; copies on
-// sheets stand behind a stock as "kraft-240:p1.1,p4.2".
+// @ts-check
+// What is picked on this page.
+import { read, resolve } from "./picked-words.js";
 
-const LONG = 1500;   // characters, more than which go into no address
+export * from "./picked-words.js";
 
-/** The parts of a key as they are written. */
-export function read(key) {
-  if (!key || key === "none") return { pieces: [], words: [] };
-  if (!key.includes(":")) return { pieces: key.split(","), words: [] };
-  const words = key.split(";").map(part => {
-    const [piece, ids] = part.split(":");
-    return { piece, ids: ids ? ids.split(",") : [] };
-  });
-  return { pieces: words.map(w => w.piece), words };
-}
+/** @returns {import("./light-table/light-table.js").LightTable | null} */
+export const table = () => document.querySelector("light-table");
 
-/** Pieces, or lines by piece, as a key. */
-export function write({ pieces, lines = [] }) {
-  if (lines.length === 0) return pieces.length === 0 ? "none" : pieces.join(",");
-  const byPiece = new Map();
-  for (const line of lines) {
-    const { piece, id } = parts(line);
-    if (!byPiece.has(piece)) byPiece.set(piece, []);
-    byPiece.get(piece).push(id);
-  }
-  return [...byPiece].map(([piece, ids]) => `${piece}:${ids.join(",")}`).join(";");
-}
-
-/** A line of a piece as one word. */
-export const lineOf = (piece, id) => `${piece}/${id}`;
-
-export function parts(line) {
-  const at = line.indexOf("/");
-  return { piece: line.slice(0, at), id: line.slice(at + 1) };
-}
-
-/** A copy on a sheet as it stands in the key. */
-export const copyOf = item => `${item.piece}.${item.copy}`;
-
-const table = () => document.querySelector("light-table");
-
+/** @type {{ key: string, scene: Scene | null, value: Picked } | null} */
 let known = null;
+
 /** What is picked now: ids of the pieces concerned, and the lines one by one. */
 export function now() {
-  const key = document.body.dataset.selected ?? "", scene = table()?.scene ?? null;
-  if (known?.key !== key || known.scene !== scene) known = { key, scene, value: resolved(read(key), scene?.layouts[0].items ?? []) };
+  const key = document.body.dataset.selected ?? "";
+  const scene = table()?.scene ?? null;
+  if (known?.key !== key || known.scene !== scene) known = { key, scene, value: resolve(key, scene?.layouts[0].items ?? []) };
   return known.value;
 }
 
 /** The copies that are picked on sheets. */
-export const copies = () => read(document.body.dataset.selected).words.flatMap(w => w.ids);
-
-function resolved({ pieces, words }, items) {
-  const lines = words.flatMap(({ piece, ids }) => {
-    const item = items.find(i => i.piece === piece);
-    return ids.flatMap(id => expanded(id, item?.lines ?? [])).map(id => lineOf(piece, id));
-  });
-  return { pieces, lines: [...new Set(lines)] };
-}
-
-function expanded(word, lines) {
-  if (word.startsWith("@")) return lines.filter(l => l.kind === word.slice(1)).map(l => l.id);
-  const [from, to] = word.split("~");
-  if (to === undefined) return [from];
-  const ids = lines.map(l => l.id), a = ids.indexOf(from), b = ids.lastIndexOf(to);
-  return a >= 0 && b >= a ? ids.slice(a, b + 1) : [];
-}
-
-/** What of a key may stand in an address. */
-export const short = key => key.length > LONG ? read(key).pieces.join(",").slice(0, LONG) : key;
-
-/** The pick with a piece added, or without it where it was picked already. */
-export function toggled({ pieces, lines }, piece) {
-  if (lines.length) return { pieces: [...new Set([...pieces, piece])], lines: [] };
-  return { pieces: pieces.includes(piece) ? pieces.filter(p => p !== piece) : [...pieces, piece], lines: [] };
-}
-
-/** The pick with a line added, or without it. */
-export function toggledLine({ pieces, lines }, line) {
-  const left = lines.includes(line) ? lines.filter(l => l !== line) : [...lines, line];
-  return left.length ? { pieces, lines: left } : { pieces: [parts(line).piece], lines: [] };
-}
+export const copies = () => read(document.body.dataset.selected).words.flatMap((w) => w.ids);

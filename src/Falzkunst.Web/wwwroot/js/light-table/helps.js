@@ -1,24 +1,40 @@
-// Helps that come and go with what the hand does: grid, nodes, what an edge holds on to.
+// @ts-check
+// Helps that come and go with what the hand does: grid and nodes.
 import { element } from "./svg.js";
-import { handlesOf, nodesOf, parse } from "./nodes.js";
+
+/** @typedef {import("./view.js").View} View */
+/** @typedef {LineNodes & { line: LineOnTable, chosen: number | null }} DrawnNodes */
 
 const MOST_NODES = 800;
+const FINEST_GRID = 5; // px
 
+/**
+ * @param {SVGSVGElement} svg
+ * @param {View} view
+ * @param {number} width
+ * @param {number} height
+ * @param {number} step mm
+ */
 export function drawGrid(svg, view, width, height, step) {
-  if (step * view.scale < 5) return;
-  const from = view.toTable(0, 0), to = view.toTable(width, height);
+  if (step * view.scale < FINEST_GRID) return;
+  const from = view.toTable(0, 0);
+  const to = view.toTable(width, height);
   let d = "";
   for (let x = Math.ceil(from.x / step) * step; x < to.x; x += step) d += `M${view.toScreen(x, 0).x} 0V${height}`;
   for (let y = Math.ceil(from.y / step) * step; y < to.y; y += step) d += `M0 ${view.toScreen(0, y).y}H${width}`;
   element(svg, "path", { d, class: "grid" });
 }
 
-export function drawNodes(svg, view, line, chosen) {
-  const path = parse(line.d), place = p => view.toScreen(...line.toTable(p));
-  const nodes = nodesOf(path);
+/**
+ * @param {SVGSVGElement} svg
+ * @param {View} view
+ * @param {DrawnNodes} drawn
+ */
+export function drawNodes(svg, view, { line, nodes, handles, chosen }) {
   if (nodes.length > MOST_NODES) return;
-  for (const h of handlesOf(path)) {
-    const a = place(h.of), b = place(h.at);
+  const place = (/** @type {Point} */ p) => view.toScreen(...line.toTable(p));
+  for (const h of handles) {
+    const [a, b] = [place(h.node), place(h.at)];
     element(svg, "path", { d: `M${a.x} ${a.y}L${b.x} ${b.y}`, class: "handle-line" });
     element(svg, "circle", { cx: b.x, cy: b.y, r: 3, class: "node-handle" });
   }

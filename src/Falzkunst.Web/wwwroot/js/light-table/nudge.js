@@ -1,31 +1,37 @@
+// @ts-check
 // Arrow keys move what is picked. Keys in quick succession are gathered and sent as one move.
-import { act as doAction, mm } from "../actions.js";
+import { act, mm } from "../actions.js";
 import { now } from "../picked.js";
-import { act, boxOfItems, pickedOf } from "./placing.js";
+import { boxOfItems, pickedOf } from "./copies.js";
+import { movePicked } from "./tools/place.js";
 
-const GATHER = 450;   // ms without a key, after which the move is sent
+const GATHER = 450; // ms without a key, after which the move is sent
 
 export class Nudge {
   #table;
+  /** @type {Point | null} */
   #by = null;
   #timer = 0;
 
-  constructor(table) { this.#table = table; }
+  /** @param {import("./light-table.js").LightTable} table */
+  constructor(table) {
+    this.#table = table;
+  }
 
   /** The arrow keys are for what is picked, and not for the view. */
   get takes() {
     if (this.#table.canPlace) return pickedOf(this.#table.layout).length > 0;
     const key = now();
-    return this.#table.canMove && key.pieces.length > 0 && this.#table.itemsOf(key).some(i => !i.locked);
+    return this.#table.canMove && key.pieces.length > 0 && this.#table.sight.itemsOf(key).some((i) => !i.locked);
   }
 
+  /**
+   * @param {number} x mm
+   * @param {number} y mm
+   */
   step(x, y) {
-    if (!this.#by) {
-      this.#by = { x: 0, y: 0 };
-      this.#show();
-    }
-    this.#by.x += x;
-    this.#by.y += y;
+    if (!this.#by) this.#show();
+    this.#by = { x: (this.#by?.x ?? 0) + x, y: (this.#by?.y ?? 0) + y };
     this.#table.ghost.move(new DOMMatrix([1, 0, 0, 1, this.#by.x, this.#by.y]));
     this.#table.hint([], `${this.#table.length(this.#by.x)}, ${this.#table.length(this.#by.y)}`);
     clearTimeout(this.#timer);
@@ -39,8 +45,8 @@ export class Nudge {
     const { x, y } = this.#by;
     this.#by = null;
     this.#table.hint(null);
-    if (this.#table.canPlace) act(this.#table, 0, { x, y });
-    else doAction("move", { dx: mm(x), dy: mm(y) });
+    if (this.#table.canPlace) movePicked(this.#table, 0, { x, y });
+    else act("move", { dx: mm(x), dy: mm(y) });
   }
 
   /** A new picture shows the move itself. */

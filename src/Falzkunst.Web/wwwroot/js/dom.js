@@ -1,0 +1,28 @@
+// @ts-check
+// Short ways to ask the page, with types.
+
+/**
+ * The nearest element about what an event is about.
+ * @param {Event} event
+ * @param {string} which
+ * @returns {HTMLElement | null}
+ */
+export const about = (event, which) => (event.target instanceof Element ? event.target.closest(which) : null);
+
+/**
+ * @param {string} which
+ * @param {ParentNode} within
+ * @returns {HTMLElement[]}
+ */
+export const all = (which, within = document) => [.../** @type {NodeListOf<HTMLElement>} */ (within.querySelectorAll(which))];
+
+/** @returns {HTMLInputElement | null} */
+export const field = (/** @type {string} */ id) => /** @type {HTMLInputElement | null} */ (document.getElementById(id));
+
+/** @returns {HTMLDialogElement | null} */
+export const dialog = (/** @type {string} */ id) => /** @type {HTMLDialogElement | null} */ (document.getElementById(id));
+
+/** Opens the command line. */
+export const openCommands = () => {
+  document.getElementById("commands")?.dispatchEvent(new CustomEvent("open-commands"));
+};

@@ -1,0 +1,37 @@
+// @ts-check
+// Which tool a stroke of the hand is for. Each tool is a gesture that ends in one action.
+import { now } from "../../picked.js";
+import { handlesOf, isNear } from "../handles.js";
+import { band } from "./band.js";
+import { bend } from "./bend.js";
+import { draw } from "./draw.js";
+import { move } from "./move.js";
+import { place } from "./place.js";
+import { resize } from "./resize.js";
+import { turn } from "./turn.js";
+
+/**
+ * The gesture that begins at a place, or null where the view is moved.
+ * @param {import("../light-table.js").LightTable} table
+ * @param {PointerEvent} event
+ * @param {TablePoint} at
+ * @returns {Gesture | null}
+ */
+export function begin(table, event, at) {
+  if (event.button !== 0) return null;
+  if (table.layout.byHand) return place(table, at);
+  if (table.drawing) return draw(table, table.drawing, at);
+  const line = table.sight.pickedLine();
+  const grabbed = line && table.nodes.grabbed(at);
+  if (line && grabbed) return bend(table, line, grabbed);
+  const key = now();
+  const picked = table.sight.itemsOf(key);
+  if (picked.length && table.canArrange && picked.every((i) => !i.locked)) {
+    const handle = handlesOf(table.view, table.sight.boxOfPick(key)).find((h) => isNear(h, at.screen));
+    if (handle) return handle.kind === "turn" ? turn(table, key, at) : resize(table, key, handle.kind, at);
+    const isHeld = (/** @type {SceneItem} */ i) =>
+      key.lines.length ? table.sight.lineAt(at, i, key.lines) !== null : table.sight.isInOutline(at, i);
+    if (table.canMove && picked.some(isHeld)) return move(table, key, at);
+  }
+  return event.shiftKey && !table.sight.itemAt(at) ? band(table, at) : null;
+}
