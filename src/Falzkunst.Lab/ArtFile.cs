@@ -37,7 +37,7 @@ internal static class ArtFile
         var lines = design.Pieces.SelectMany(p => SheetLines.Collect(p, 1, p.Place)).ToList();
         foreach (var loose in design.Loose)
         {
-            if (SheetLines.StageOf(loose, isOutline: false) is { } stage)
+            if (LawOfPaper.StageOf(loose, isOutline: false) is { } stage)
                 lines.Add(new SheetLine(stage, loose.Operation, loose.Ink, "", 1, loose.Id, loose.Path));
         }
         return lines;

@@ -33,8 +33,8 @@ public sealed record FillChoice(string Words, FillAction Action, bool IsChosen, 
         var rings = picked.Select(l => l.Path).ToList();
         var (now, tip) = (first.EffectiveSettings.Fill, first.TipMm);
         var distance = now?.DistanceMm;
-        var outline = WorkTime.Compute(rings, settings, machine);
-        var choices = new List<FillChoice> { new("line only", new FillAction(), now is null, Draw(rings, [], first, 0), outline.LengthMm, outline.Seconds) };
+        var outline = new HeadRun(null).Over(rings, settings, machine);
+        var choices = new List<FillChoice> { new("line only", new FillAction(), now is null, Draw(rings, [], first, 0), outline.DrawMm, outline.Seconds) };
         foreach (var pattern in Enum.GetValues<FillPattern>())
         {
             var fill = new AreaFill(pattern, distance, now?.AngleDegrees ?? AreaFill.UsualAngleDegrees);
@@ -42,8 +42,8 @@ public sealed record FillChoice(string Words, FillAction Action, bool IsChosen, 
             try
             {
                 var strokes = AreaFills.Strokes(rings, fill, tip);
-                var work = WorkTime.Compute([.. rings, .. strokes], settings, machine);
-                choices.Add(new FillChoice(word, new FillAction(pattern), now?.Pattern == pattern, Draw(rings, Shown(rings, fill, tip, strokes), first, tip), work.LengthMm, work.Seconds));
+                var work = new HeadRun(null).Over([.. rings, .. strokes], settings, machine);
+                choices.Add(new FillChoice(word, new FillAction(pattern), now?.Pattern == pattern, Draw(rings, Shown(rings, fill, tip, strokes), first, tip), work.DrawMm, work.Seconds));
             }
             catch (EditRefused)
             {

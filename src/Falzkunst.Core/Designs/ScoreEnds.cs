@@ -92,7 +92,7 @@ public static class ScoreEnds
             foreach (var line in piece.Drawn)
             {
                 // A line that is not cut is no edge that tears; the outline always is one.
-                if (line.Operation != Operation.Cut && piece.RoleOf(line) != LineRole.Outline) continue;
+                if (!LawOfPaper.EndsScores(line, piece.RoleOf(line) == LineRole.Outline)) continue;
                 var flat = line.Path.Flat;
                 for (var i = 1; i < flat.Length; i++) _edges.Add((flat[i - 1], flat[i]));
                 if (line.Path.IsClosed && flat.Length > 1) _edges.Add((flat[^1], flat[0]));

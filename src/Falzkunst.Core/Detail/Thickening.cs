@@ -6,8 +6,10 @@ using Falzkunst.Core.Geometry;
 namespace Falzkunst.Core.Detail;
 
 /// <summary>
-/// Makes pieces stronger: evenly, or only where they are thin. What is not touched by it stays as it is to the last digit; lines
-/// that are not cut through stay as they are altogether.
+/// Makes pieces stronger: evenly, or only where they are thin. In order: width survey; dilation, by an offset or by a sweep of
+/// variable width along the medial line; clearance to other parts, by half-way lines; union, guarded by the topology; stitching
+/// back to paths; survey of the result. What is not touched stays as it is to the last digit; lines that are not cut through stay
+/// as they are altogether.
 /// </summary>
 public static class Thickening
 {
@@ -45,39 +47,55 @@ public static class Thickening
 
     private static Thickened Grown(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours, Budget budget)
     {
+        var shape = Prepare(piece, how, neighbours);
+        var (balls, places) = WidthSurvey.Material(shape.Rings, WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false), how.LeastWidthMm, budget);
+        var narrowest = Narrowest(piece, places, how.LeastWidthMm);
+        if (!how.IsEven && places.Count == 0) return Unchanged(piece, narrowest, []);
+        var dilated = Dilate(shape, how, balls, places);
+        if (!how.MayMelt && neighbours is { Count: > 0 }) dilated = dilated.Minus(Region.EvenOdd(neighbours));
+        var (most, near) = how.IsEven ? (how.AmountMm, null) : (how.AmountMm / 2, Near(balls, places, how.AmountMm + how.KeptGapMm));
+        var clearance = new Growth(shape.Rings, shape.Around, how.KeptGapMm, most, near, budget);
+        var grown = Union(shape.Material, clearance.Limited(dilated, isStrict: false));
+        if (!how.MayMelt && !IsSameTopology(shape.Joined, grown)) grown = Union(shape.Material, clearance.Limited(dilated, isStrict: true));
+        if (grown.PartCount > 1) throw new EditRefused(Reason.CutIntoParts, piece.Name, grown.PartCount);
+        if (!how.MayMelt && !IsSameTopology(shape.Joined, grown)) return Unchanged(piece, narrowest, places);
+        return Resurvey(piece, Reshaping.Stitched(piece, shape.Lines, shape.Stitching, grown), how, narrowest, shape.Around, budget);
+    }
+
+    /// <summary>A piece made ready to be grown.</summary>
+    /// <param name="Lines">The lines that bound it.</param>
+    /// <param name="Stitching">The way back from flat rings to their paths.</param>
+    /// <param name="Material">The paper.</param>
+    /// <param name="Joined">The paper where parts that touch in a point alone, as lines drawn to meet often do, are one: growth makes a neck of the point.</param>
+    /// <param name="Rings">Its flat rings, sound.</param>
+    /// <param name="Around">Flat rings of the neighbours.</param>
+    /// <param name="FitMm">Fitted curves lie no farther off.</param>
+    private sealed record Shape(
+        ImmutableArray<Line> Lines, Stitching Stitching, Region Material, Region Joined, IReadOnlyList<Point[]> Rings, List<Point[]> Around, double FitMm);
+
+    private static Shape Prepare(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours)
+    {
         var lines = Reshaping.Rings(piece);
         var fit = Math.Clamp(how.AmountMm / 100, FinestFitMm, Reshaping.FitMm);
         var stitching = Reshaping.Stitching(lines, fit, Math.Clamp(how.AmountMm / 4, Reshaping.WindowMm / 3, Reshaping.WindowMm));
         var material = Reshaping.Material(stitching.Rings);
-        var rings = Reshaping.Sound(stitching.Rings, material);
-        var slits = WidthSurvey.Flat(PieceWidths.Slits(piece), areClosed: false);
-        var least = how.LeastWidthMm;
-        var (balls, places) = WidthSurvey.Material(rings, slits, least, budget);
-        var before = Narrowest(piece, places, least);
-        if (!how.IsEven && places.Count == 0) return Unchanged(piece, before, []);
-        // Where parts touch in a point alone, as lines drawn to meet often do, they count as joined: growth makes a neck of the point.
-        var whole = material.PartCount == 1 ? material : material.Grow(Touching, Corners.Round, 2);
-        var around = WidthSurvey.Flat(neighbours ?? []);
-        var wanted = how.IsEven
-            ? material.Grow(how.AmountMm, how.Corners, Growth.QuarterEdges(how.AmountMm))
-            : Growth.Sweep(balls, places, how.AmountMm + Spare * fit);
-        if (!how.MayMelt && around.Count > 0) wanted = wanted.Minus(Region.EvenOdd(neighbours!));
-        var (most, near) = how.IsEven ? (how.AmountMm, null) : (how.AmountMm / 2, Near(balls, places, how.AmountMm + how.KeptGapMm));
-        var growth = new Growth(rings, around, how.KeptGapMm, most, near, budget);
-        var grown = Joined(material, growth.Limited(wanted, isStrict: false));
-        if (!how.MayMelt && !IsSameTopology(whole, grown)) grown = Joined(material, growth.Limited(wanted, isStrict: true));
-        if (grown.PartCount > 1) throw new EditRefused(Reason.CutIntoParts, piece.Name, grown.PartCount);
-        if (!how.MayMelt && !IsSameTopology(whole, grown)) return Unchanged(piece, before, places);
-        return Report(piece, Reshaping.Stitched(piece, lines, stitching, grown), how, before, around, budget);
+        var joined = material.PartCount == 1 ? material : material.Grow(Touching, Corners.Round, 2);
+        return new Shape(lines, stitching, material, joined, Reshaping.Sound(stitching.Rings, material), WidthSurvey.Flat(neighbours ?? []), fit);
     }
 
+    /// <summary>The paper offset outward; or discs of the wanted width swept along the medial line of each thin place.</summary>
+    private static Region Dilate(Shape shape, Thicken how, MedialBalls balls, List<NarrowPlace> places) => how.IsEven
+        ? shape.Material.Grow(how.AmountMm, how.Corners, Growth.QuarterEdges(how.AmountMm))
+        : Growth.Sweep(balls, places, how.AmountMm + Spare * shape.FitMm);
+
     /// <summary>The paper with what was added to it, without what a kept gap has cut off from it.</summary>
-    private static Region Joined(Region material, Region added)
+    private static Region Union(Region material, Region added)
     {
         var grown = material.Union(added);
         return grown.PartCount == 1 ? grown : grown.Where(part => !part.And(material).IsEmpty, _ => true);
     }
 
+    /// <summary>As many parts and openings as before: the guard that nothing melted together and nothing closed.</summary>
     private static bool IsSameTopology(Region before, Region after) => after.PartCount == before.PartCount && after.OpeningCount == before.OpeningCount;
 
     /// <summary>A piece that was left as it is.</summary>
@@ -86,7 +104,8 @@ public static class Thickening
     private static Thickened Unchanged(Piece piece, double? narrowest, IReadOnlyList<NarrowPlace> places) =>
         new(piece, narrowest, narrowest, 0, 0, piece.Area, piece.Area, [.. places.Select(p => p.Place)], Nodes(piece));
 
-    private static Thickened Report(Piece before, (Piece Piece, int Closed, int Bays) grown, Thicken how, double? narrowest, List<Point[]> neighbours, Budget budget)
+    /// <summary>What came of it, measured on the new paths.</summary>
+    private static Thickened Resurvey(Piece before, (Piece Piece, int Closed, int Bays) grown, Thicken how, double? narrowest, List<Point[]> neighbours, Budget budget)
     {
         var after = grown.Piece;
         var least = how.LeastWidthMm;

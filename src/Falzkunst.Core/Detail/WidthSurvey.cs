@@ -3,7 +3,11 @@ using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Detail;
 
-/// <summary>Finds what is narrower than a width, from <see cref="MedialBalls"/> gathered into places.</summary>
+/// <summary>
+/// Finds what is narrower than a width. In order: an edge sample (<see cref="BoundarySamples"/>); a ball for each sample by
+/// shrinking (<see cref="MedialBalls"/>); balls gathered into places by the persistence of their minima; a place is a strand
+/// where it keeps its width, else a neck or gap; rings in which no ball of the width has room are holes or slivers.
+/// </summary>
 public static class WidthSurvey
 {
     /// <summary>Samples lie no closer and no farther apart, mm.</summary>
@@ -14,20 +18,20 @@ public static class WidthSurvey
     private const double StepsAcross = 6;
 
     /// <summary>A place that reaches no farther than this share of the least width is the end of a tip.</summary>
-    private const double LeastExtent = 0.25;
+    private const double LeastExtentShare = 0.25;
 
     /// <summary>What reaches no farther than this is no paper but a crumb of the drawing, mm.</summary>
-    private const double Nothing = 0.05;
+    private const double CrumbExtentMm = 0.05;
 
     /// <summary>A place is a strand where it keeps within this of its least width for so many times that width.</summary>
-    private const double Same = 1.15;
-    private const double StrandLength = 4;
+    private const double PlateauRatio = 1.15;
+    private const double StrandAspect = 4;
 
     /// <summary>Two places are told apart where it is so many times wider between them than in the wider one's narrowest spot.</summary>
-    private const double Hill = 1.08;
+    private const double Persistence = 1.08;
 
     /// <summary>So few samples are no place of their own beside another one.</summary>
-    private const int FewSamples = 6;
+    private const int FewestSamples = 6;
 
     /// <summary>All places narrower than a width, the narrowest first.</summary>
     /// <param name="rings">Outline and openings, read even-odd; lines of no area are left out.</param>
@@ -54,21 +58,21 @@ public static class WidthSurvey
     {
         ArgumentOutOfRangeException.ThrowIfNegativeOrZero(least);
         var balls = new MedialBalls(new BoundarySamples(rings, slits, Math.Max(step, StepFor(least)), least, fromAir: false, budget), least, budget);
-        var places = Gathered(balls, least, isGap: false);
-        places.AddRange(NowhereWide(balls, rings.Count, IsOuter).Select(p => p with { Place = p.Place with { Kind = ThinKind.Strand } }));
+        var places = PlacesOf(balls, least, isGap: false);
+        places.AddRange(RingsWithoutBall(balls, rings.Count, IsOuter).Select(p => p with { Place = p.Place with { Kind = ThinKind.Strand } }));
         return (balls, places);
 
         // From the outside of an outline inward is towards its middle.
-        bool IsOuter(int ring) => Polygons.SignedArea(rings[ring]) * Turning(balls.Samples, ring) > 0;
+        bool IsOuter(int ring) => Polygons.SignedArea(rings[ring]) * TurningSign(balls.Samples, ring) > 0;
     }
 
     /// <summary>Gaps between cuts, and openings that are too small.</summary>
     internal static (MedialBalls Balls, List<NarrowPlace> Places) Air(IReadOnlyList<Point[]> rings, double least, Budget budget, double step = 0)
     {
         var balls = new MedialBalls(new BoundarySamples(rings, [], Math.Max(step, StepFor(least)), least, fromAir: true, budget), least, budget);
-        var holes = NowhereWide(balls, rings.Count, ring => Polygons.SignedArea(rings[ring]) * Turning(balls.Samples, ring) > 0).ToList();
+        var holes = RingsWithoutBall(balls, rings.Count, ring => Polygons.SignedArea(rings[ring]) * TurningSign(balls.Samples, ring) > 0).ToList();
         foreach (var i in holes.SelectMany(h => h.Samples)) balls.IsCounted[i] = false;
-        return (balls, [.. holes, .. Gathered(balls, least, isGap: true)]);
+        return (balls, [.. holes, .. PlacesOf(balls, least, isGap: true)]);
     }
 
     /// <summary>The rings or lines that have an extent, as corners.</summary>
@@ -77,7 +81,7 @@ public static class WidthSurvey
         : [.. paths.Where(r => r.Length > 1e-3).Select(r => r.Flat.ToArray()).Where(f => f.Length > 1)];
 
     /// <summary>1 where what is looked at lies on the left of the ring's course in a plane with y up, else -1.</summary>
-    private static double Turning(BoundarySamples samples, int ring)
+    private static double TurningSign(BoundarySamples samples, int ring)
     {
         for (var i = samples.Starts[ring]; i < samples.Starts[ring + 1]; i++)
         {
@@ -87,19 +91,19 @@ public static class WidthSurvey
         return 0;
     }
 
-    private static List<NarrowPlace> Gathered(MedialBalls balls, double least, bool isGap)
+    private static List<NarrowPlace> PlacesOf(MedialBalls balls, double least, bool isGap)
     {
         var (samples, isCounted) = (balls.Samples, balls.IsCounted);
-        var groups = Groups(balls);
+        var groups = PersistentGroups(balls);
         var places = new List<NarrowPlace>();
         foreach (var group in Enumerable.Range(0, samples.Count).Where(i => isCounted[i]).GroupBy(groups.Find).Select(g => g.ToArray()))
         {
             var narrowest = group.MinBy(i => balls.Radius[i]);
             var width = 2 * balls.Radius[narrowest];
-            var extent = Reach(group.Select(balls.Centre));
-            if (extent < Nothing || (extent < LeastExtent * least && group.Length < 4)) continue;
-            var plateau = Reach(group.Where(i => 2 * balls.Radius[i] <= Same * width).Select(balls.Centre));
-            var kind = isGap ? ThinKind.Gap : plateau > StrandLength * width ? ThinKind.Strand : ThinKind.Neck;
+            var extent = Diagonal(group.Select(balls.Centre));
+            if (extent < CrumbExtentMm || (extent < LeastExtentShare * least && group.Length < 4)) continue;
+            var plateau = Diagonal(group.Where(i => 2 * balls.Radius[i] <= PlateauRatio * width).Select(balls.Centre));
+            var kind = isGap ? ThinKind.Gap : plateau > StrandAspect * width ? ThinKind.Strand : ThinKind.Neck;
             places.Add(new NarrowPlace(new ThinPlace(kind, balls.Centre(narrowest), width, extent), group));
         }
         return places;
@@ -110,7 +114,7 @@ public static class WidthSurvey
     /// narrowest up, two groups stay apart where it is clearly wider between them than in either, as where a leg meets a wire: a
     /// place is what a hill of widths parts from the next (persistence of minima, after Edelsbrunner, Letscher and Zomorodian 2002).
     /// </summary>
-    private static DisjointSets Groups(MedialBalls balls)
+    private static DisjointSets PersistentGroups(MedialBalls balls)
     {
         var (samples, isCounted, radius) = (balls.Samples, balls.IsCounted, balls.Radius);
         var links = new List<(double Width, int A, int B)>();
@@ -130,7 +134,7 @@ public static class WidthSurvey
         foreach (var (width, one, other) in links)
         {
             var (a, b) = (groups.Find(one), groups.Find(other));
-            if (a == b || width >= Hill * Math.Max(narrowest[a], narrowest[b])) continue;
+            if (a == b || width >= Persistence * Math.Max(narrowest[a], narrowest[b])) continue;
             var least = Math.Min(narrowest[a], narrowest[b]);
             groups.Join(a, b);
             narrowest[groups.Find(a)] = least;
@@ -141,7 +145,7 @@ public static class WidthSurvey
         foreach (var (_, one, other) in links)
         {
             var (a, b) = (groups.Find(one), groups.Find(other));
-            if (a == b || Math.Min(sizes[a], sizes[b]) >= FewSamples) continue;
+            if (a == b || Math.Min(sizes[a], sizes[b]) >= FewestSamples) continue;
             var both = sizes[a] + sizes[b];
             groups.Join(a, b);
             sizes[groups.Find(a)] = both;
@@ -175,7 +179,7 @@ public static class WidthSurvey
     }
 
     /// <summary>Rings with nothing but tips within, and no ball of the least width: openings that do not come out, slivers of paper.</summary>
-    private static IEnumerable<NarrowPlace> NowhereWide(MedialBalls balls, int rings, Func<int, bool> looksInward)
+    private static IEnumerable<NarrowPlace> RingsWithoutBall(MedialBalls balls, int rings, Func<int, bool> looksInward)
     {
         var samples = balls.Samples;
         for (var r = 0; r < rings; r++)
@@ -187,12 +191,12 @@ public static class WidthSurvey
             if (!samples.IsAir && ring.Any(i => balls.IsCounted[i])) continue;
             var widest = ring.MaxBy(i => balls.Radius[i]);
             yield return new NarrowPlace(
-                new ThinPlace(ThinKind.Hole, balls.Centre(widest), 2 * balls.Radius[widest], Reach(ring.Select(i => samples.At[i]))), ring);
+                new ThinPlace(ThinKind.Hole, balls.Centre(widest), 2 * balls.Radius[widest], Diagonal(ring.Select(i => samples.At[i]))), ring);
         }
     }
 
     /// <summary>The diagonal of the box round some points.</summary>
-    private static double Reach(IEnumerable<Point> points)
+    private static double Diagonal(IEnumerable<Point> points)
     {
         var box = Box.Around(points);
         return box.IsEmpty ? 0 : Math.Sqrt(box.Width * box.Width + box.Height * box.Height);

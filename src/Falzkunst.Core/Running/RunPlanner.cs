@@ -5,7 +5,11 @@ using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Running;
 
-/// <summary>Plans the run of a sheet: passes by the law of paper, short ways, and a stop wherever a hand is needed.</summary>
+/// <summary>
+/// Plans the run of a sheet. In order: mirror what is worked from the back; gather passes by the law of paper
+/// (<see cref="PassOrder"/>); settings; tools to holders (<see cref="ToolChangePlan"/>); makeready, and a stop wherever a hand
+/// is needed; travel order and time of each pass (<see cref="TravelOrder"/>, <see cref="HeadRun"/>).
+/// </summary>
 public static class RunPlanner
 {
     /// <summary>A half cut stands out by this share of the paper and presses with this share of the force of a cut through it.</summary>
@@ -25,39 +29,40 @@ public static class RunPlanner
     /// <exception cref="PlanRefused">The machine lacks a holder that a tool fits.</exception>
     public static RunPlan Plan(IReadOnlyList<SheetLine> lines, string sheet, double sheetWidth, double sheetHeight, Machine machine, Stock stock)
     {
-        var faceDown = Affine.Scale(-1, 1).Then(Affine.Move(sheetWidth, 0));
-        var groups = lines
-            .Select(l => l.Work.FromBack ? l with { Path = l.Path.Map(faceDown) } : l)
-            .GroupBy(l => new PassKey(l.Stage, l.Operation, l.Ink, l.Work))
-            .OrderByDescending(g => g.Key.Work.FromBack)
-            .ThenBy(g => g.Key.Stage)
-            .ThenBy(g => g.Key.Ink, StringComparer.Ordinal)
-            .ThenBy(g => g.Key.Work.TipMm)
-            .ToList();
+        var groups = PassOrder.Group(MirrorBackWork(lines, sheetWidth));
         var tools = groups.Select(g => new ToolInHand(g.Key.Operation.ToolFor()!.Value, g.Key.Ink, g.Key.Work.TipMm)).ToList();
-        var isTurned = groups.Count > 0 && groups[0].Key.Work.FromBack;
         var holders = ToolChangePlan.For(tools, machine);
+        List<Planned> passes = [.. groups.Select((g, i) => new Planned(g, tools[i], holders[i], SettingsFor(g.Key, tools[i].Tool, stock)))];
 
         var steps = ImmutableArray.CreateBuilder<RunStep>();
-        var settings = groups.Select((g, i) => SettingsFor(g.Key, tools[i].Tool, stock)).ToList();
-        steps.Add(Loading(sheet, isTurned, machine, settings, tools, holders));
+        steps.Add(Makeready(sheet, passes, machine));
         var head = new Point(0, sheetHeight);
-        for (var i = 0; i < groups.Count; i++)
+        Planned? before = null;
+        foreach (var pass in passes)
         {
-            if (i > 0 && groups[i - 1].Key.Work.FromBack && !groups[i].Key.Work.FromBack) steps.Add(new Stop(StopKind.Turn, [new TurnSheet(sheet)], StopWarning.TurningOtherWay, 0));
-            if (HandsBefore(i, groups, tools, holders, machine, settings[i]) is { } stop) steps.Add(stop);
-            var title = groups[i].Key.Stage.Title() + (groups[i].Key.Work.FromBack ? ", from the back" : "");
-            var pass = RunPass([.. groups[i]], title, tools[i], holders[i].Holder.Name, settings[i], machine, ref head);
-            steps.Add(pass);
+            if (before is { Key.Work.FromBack: true } && !pass.Key.Work.FromBack) steps.Add(new Stop(StopKind.Turn, [new TurnSheet(sheet)], StopWarning.TurningOtherWay, 0));
+            if (ToolStop(before, pass, machine) is { } stop) steps.Add(stop);
+            steps.Add(RunPass(pass, machine, ref head));
+            before = pass;
         }
-        var foilIsOn = groups.Count > 0 && groups[^1].Key.Stage == Stage.Foil;
-        steps.Add(new Stop(StopKind.Unload, [.. foilIsOn ? [new PeelFoil()] : Array.Empty<HandWork>(), new LookAndUnload(sheet)], StopWarning.None, 0));
+        steps.Add(Unloading(sheet, before));
         return new RunPlan(steps.ToImmutable(), holders.Count(h => h is { PutIn: true, AtStart: false }));
     }
 
-    /// <summary>The lines of one key run in one pass.</summary>
-    private readonly record struct PassKey(Stage Stage, Operation Operation, string? Ink, LineWork Work);
+    /// <summary>A pass before its lines have an order.</summary>
+    private sealed record Planned(IGrouping<PassKey, SheetLine> Lines, ToolInHand Tool, ToolChange Change, ToolSettings Settings)
+    {
+        public PassKey Key => Lines.Key;
+        public bool IsFoil => Tool.Tool == Catalogue.Tool.FoilTip;
+    }
 
+    private static IEnumerable<SheetLine> MirrorBackWork(IReadOnlyList<SheetLine> lines, double sheetWidth)
+    {
+        var faceDown = Affine.Scale(-1, 1).Then(Affine.Move(sheetWidth, 0));
+        return lines.Select(l => l.Work.FromBack ? l with { Path = l.Path.Map(faceDown) } : l);
+    }
+
+    /// <summary>The stock's settings for a tool, a half cut's own share of them, and what differs along these lines.</summary>
     private static ToolSettings SettingsFor(PassKey key, Tool tool, Stock stock)
     {
         var settings = stock.SettingsFor(tool);
@@ -73,73 +78,60 @@ public static class RunPlanner
         return key.Work.Settings?.Over(settings) ?? settings;
     }
 
-    private static Stop Loading(
-        string sheet, bool faceDown, Machine machine, List<ToolSettings> settings, List<ToolInHand> tools, List<(Holder Holder, bool PutIn, bool AtStart)> holders)
+    /// <summary>The paper laid and the tools put in that have a holder from the beginning; a foil tip goes in with its foil.</summary>
+    private static Stop Makeready(string sheet, List<Planned> passes, Machine machine)
     {
-        var work = ImmutableArray.CreateBuilder<HandWork>();
-        work.Add(new LayPaper(sheet, faceDown));
-        for (var i = 0; i < tools.Count; i++)
-        {
-            if (holders[i].AtStart && tools[i].Tool != Tool.FoilTip) work.Add(PutIn(tools[i], holders[i].Holder, machine, settings[i]));
-        }
-        return new Stop(StopKind.LoadPaper, work.ToImmutable(), StopWarning.None, 0);
+        var isFaceDown = passes is [{ Key.Work.FromBack: true }, ..];
+        var tools = passes.Where(p => p.Change.AtStart && !p.IsFoil).Select(p => PutIn(p, machine));
+        return new Stop(StopKind.LoadPaper, [new LayPaper(sheet, isFaceDown), .. tools], StopWarning.None, 0);
     }
 
-    private static PutToolIn PutIn(ToolInHand tool, Holder holder, Machine machine, ToolSettings settings) =>
-        new(tool.Tool, tool.Ink, tool.TipMm, machine.Holders.Length > 1 ? holder.Name : null, settings);
+    private static PutToolIn PutIn(Planned pass, Machine machine) => new(
+        pass.Tool.Tool, pass.Tool.Ink, pass.Tool.TipMm, machine.Holders.Length > 1 ? pass.Change.Holder.Name : null, pass.Settings);
 
-    private static Stop? HandsBefore(
-        int i,
-        List<IGrouping<PassKey, SheetLine>> groups,
-        List<ToolInHand> tools,
-        List<(Holder Holder, bool PutIn, bool AtStart)> holders,
-        Machine machine,
-        ToolSettings settings)
+    /// <summary>What a hand does before a pass: foil off, tool in, foil on and the tip hot; null for nothing.</summary>
+    private static Stop? ToolStop(Planned? before, Planned pass, Machine machine)
     {
         var work = ImmutableArray.CreateBuilder<HandWork>();
         double wait = 0;
-        var foilNow = tools[i].Tool == Tool.FoilTip;
-        var foilBefore = i > 0 && tools[i - 1].Tool == Tool.FoilTip;
-        if (foilBefore && (!foilNow || tools[i] != tools[i - 1])) work.Add(new PeelFoil());
-        if (holders[i].PutIn && (!holders[i].AtStart || foilNow)) work.Add(PutIn(tools[i], holders[i].Holder, machine, settings));
-        if (foilNow && (!foilBefore || tools[i] != tools[i - 1]))
+        var isSameFoil = before is { IsFoil: true } && pass.Tool == before.Tool;
+        if (before is { IsFoil: true } && !isSameFoil) work.Add(new PeelFoil());
+        if (pass.Change.PutIn && (!pass.Change.AtStart || pass.IsFoil)) work.Add(PutIn(pass, machine));
+        if (pass.IsFoil && !isSameFoil)
         {
-            var area = groups[i].Aggregate(Box.Empty, (box, l) => box.Include(l.Path.Bounds)).Grow(FoilEdgeMm);
-            work.Add(new TapeFoil(tools[i].Ink ?? WorkedItem.GoldFoil, area));
-            wait = settings.WarmUpSeconds;
+            var area = pass.Lines.Aggregate(Box.Empty, (box, l) => box.Include(l.Path.Bounds)).Grow(FoilEdgeMm);
+            work.Add(new TapeFoil(pass.Tool.Ink ?? WorkedItem.GoldFoil, area));
+            wait = pass.Settings.WarmUpSeconds;
             if (wait > 0) work.Add(new WarmUp(wait));
         }
-        return work.Count == 0 ? null : new Stop(StopKind.Tools, work.ToImmutable(), StopWarning.Unloading, wait) { Next = groups[i].Key.Stage };
+        return work.Count == 0 ? null : new Stop(StopKind.Tools, work.ToImmutable(), StopWarning.Unloading, wait) { Next = pass.Key.Stage };
     }
 
-    private static Pass RunPass(
-        List<SheetLine> lines, string title, ToolInHand tool, string holder, ToolSettings settings, Machine machine, ref Point head)
+    private static Stop Unloading(string sheet, Planned? last)
     {
+        ImmutableArray<HandWork> peel = last is { IsFoil: true } ? [new PeelFoil()] : [];
+        return new Stop(StopKind.Unload, [.. peel, new LookAndUnload(sheet)], StopWarning.None, 0);
+    }
+
+    /// <summary>Travel order, and the time of each line from where the line before it ended.</summary>
+    private static Pass RunPass(Planned planned, Machine machine, ref Point head)
+    {
+        List<SheetLine> lines = [.. planned.Lines];
         var order = TravelOrder.Arrange([.. lines.Select(l => l.Path)], head);
-        var speed = Math.Min(settings.SpeedMmPerSecond, machine.TopSpeed);
-        var dashes = lines[0].Work.Dashes ?? PerforationDashes.Usual;
+        var dashes = planned.Key.Work.Dashes ?? PerforationDashes.Usual;
         var run = ImmutableArray.CreateBuilder<PassLine>(order.Count);
-        double draw = 0, travel = 0, seconds = 0;
+        var done = new HeadRun(head);
         foreach (var (index, path) in order)
         {
             var line = lines[index];
             var strokes = line.Operation == Operation.Perforate ? Dashes.Split(path, dashes.DashMm, dashes.GapMm) : [path];
-            double lineSeconds = 0;
-            for (var time = 0; time < settings.Times; time++)
-            {
-                foreach (var stroke in strokes)
-                {
-                    var way = head.DistanceTo(stroke.Start);
-                    travel += way;
-                    draw += stroke.Length;
-                    lineSeconds += MotionTime.Straight(way, machine.TopSpeed, machine.Acceleration)
-                        + MotionTime.Along(stroke, speed, machine.Acceleration) + 2 * machine.LiftSeconds;
-                    head = stroke.IsClosed ? stroke.Start : stroke.End;
-                }
-            }
-            seconds += lineSeconds;
-            run.Add(new PassLine(line.Piece, line.Copy, line.Line, strokes, lineSeconds));
+            var after = done.Over(strokes, planned.Settings, machine);
+            run.Add(new PassLine(line.Piece, line.Copy, line.Line, strokes, after.Seconds - done.Seconds));
+            done = after;
         }
-        return new Pass(title, lines[0].Operation, tool.Tool, tool.Ink, holder, settings, run.ToImmutable(), draw, travel, seconds, lines[0].Work.FromBack);
+        head = done.Head ?? head;
+        return new Pass(
+            planned.Key.Title, planned.Key.Operation, planned.Tool.Tool, planned.Tool.Ink, planned.Change.Holder.Name, planned.Settings,
+            run.ToImmutable(), done.DrawMm, done.TravelMm, done.Seconds, planned.Key.Work.FromBack);
     }
 }

@@ -26,30 +26,9 @@ public readonly record struct LineWork(double? TipMm, bool HalfCut, bool FromBac
     public static LineWork FromLine(Line line) => line.Settings is { } m ? new(m.TipMm, m.HalfCut, m.FromBack, m.Dashes, m.Tool) : default;
 }
 
-/// <summary>The law of paper: wet and hot work on uncut paper, folds before cuts, inside before outside.</summary>
-public enum Stage
-{
-    Draw,
-    Foil,
-    Emboss,
-    Score,
-    Perforate,
-    HalfCuts,
-    InnerCuts,
-    OuterCuts,
-}
-
 /// <summary>The lines of sheets and pieces that a machine runs.</summary>
 public static class SheetLines
 {
-    public static string Title(this Stage stage) => stage switch
-    {
-        Stage.HalfCuts => "Half cuts",
-        Stage.InnerCuts => "Inner cuts",
-        Stage.OuterCuts => "Outer cuts",
-        _ => stage.ToString(),
-    };
-
     /// <summary>All lines of a sheet that a tool runs, in piece order; printed lines, aids and lines left out of this run are not among them.</summary>
     /// <param name="sheet">The sheet.</param>
     /// <param name="design">Its pieces.</param>
@@ -75,25 +54,11 @@ public static class SheetLines
         foreach (var lines in piece.Drawn.GroupBy(l => l.Id))
         {
             var line = lines.First();
-            if (StageOf(line, piece.RoleOf(line) == LineRole.Outline) is not { } stage) continue;
+            if (LawOfPaper.StageOf(line, piece.RoleOf(line) == LineRole.Outline) is not { } stage) continue;
             var work = LineWork.FromLine(line);
             var runs = scores is not null && scores.TryGetValue(line.Id, out var fitted) ? fitted : lines.Select(l => l.Path);
             foreach (var run in runs.Concat(fills.GetValueOrDefault(line.Id, [])))
                 yield return new SheetLine(stage, line.Operation, line.Ink, piece.Id, copy, line.Id, run.Map(place), work);
         }
     }
-
-    /// <summary>When a line runs; null where no tool runs it.</summary>
-    public static Stage? StageOf(Line line, bool isOutline) => line.Operation switch
-    {
-        _ when line.EffectiveSettings.LeftOut => null,
-        Operation.Draw => Stage.Draw,
-        Operation.Foil => Stage.Foil,
-        Operation.Emboss => Stage.Emboss,
-        Operation.Score => Stage.Score,
-        Operation.Perforate => Stage.Perforate,
-        Operation.Cut when line.EffectiveSettings.HalfCut => Stage.HalfCuts,
-        Operation.Cut => isOutline ? Stage.OuterCuts : Stage.InnerCuts,
-        _ => null,
-    };
 }

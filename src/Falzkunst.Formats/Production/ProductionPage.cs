@@ -20,10 +20,10 @@ public sealed record ProductionPage(double Width, double Height, ImmutableArray<
     {
         var at = new Point(0, height);
         var groups = ImmutableArray.CreateBuilder<ProductionGroup>();
-        foreach (var stage in lines.GroupBy(l => (l.Stage, l.Operation, l.Ink)).OrderBy(g => g.Key.Stage).ThenBy(g => g.Key.Ink, StringComparer.Ordinal))
+        foreach (var pass in PassOrder.Group(lines))
         {
-            var paths = TravelOrder.Arrange([.. stage.Select(l => l.Path)], at).Select(v => v.Path).ToImmutableArray();
-            groups.Add(new ProductionGroup(stage.Key.Operation, stage.Key.Stage.Title(), stage.Key.Ink, paths));
+            var paths = TravelOrder.Arrange([.. pass.Select(l => l.Path)], at).Select(v => v.Path).ToImmutableArray();
+            groups.Add(new ProductionGroup(pass.Key.Operation, pass.Key.Title, pass.Key.Ink, paths));
             at = paths[^1].IsClosed ? paths[^1].Start : paths[^1].End;
         }
         return new ProductionPage(width, height, groups.ToImmutable());

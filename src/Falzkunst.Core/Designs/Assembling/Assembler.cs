@@ -5,8 +5,10 @@ using Falzkunst.Core.Geometry;
 namespace Falzkunst.Core.Designs.Assembling;
 
 /// <summary>
-/// Turns a drawing into pieces: closed cuts become outlines and openings, everything else joins the piece it lies on.
-/// The rule is told in docs/pieces-from-art.md.
+/// Turns a drawing into pieces. In order: lines by look rules (<see cref="ArtLines"/>); lines of no length dropped; open lines
+/// chained to rings (<see cref="Chains"/>); doubled lines parted off (<see cref="DoubledLines"/>); outlines and openings by a
+/// containment forest (<see cref="ContainmentForest"/>); every other line given to the piece it lies on (<see cref="LinesOnPieces"/>);
+/// names. The rule is told in docs/pieces-from-art.md.
 /// </summary>
 public static class Assembler
 {
@@ -36,23 +38,13 @@ public static class Assembler
         var findings = new List<Finding>();
         var lines = ArtLines.Collect(drawing, rules, budget);
         lines = DropLinesOfNoLength(lines, findings);
-        lines = Chains.Close(lines, budget);
-        (lines, var doubled) = DoubledLines.Part(lines, budget);
-        findings.AddRange(doubled.Select(d => new Finding(
-            FindingCodes.DoubledLine, Severity.Minor, null, null, d.Path.Bounds.Centre) { Place = d.Place }));
-
-        var drafts = PieceNesting.Nest([.. lines.Where(l => l.IsRing)], budget);
+        lines = Chains.Join(lines, budget);
+        lines = PartDoubledLines(lines, findings, budget);
+        var drafts = ContainmentForest.Build([.. lines.Where(l => l.IsRing)], budget);
         budget.Pieces(drafts.Count);
         var loose = LinesOnPieces.Attach(drafts, [.. lines.Where(l => !l.IsRing)], budget);
-        var names = PieceNames.For(drafts);
-
-        var pieces = ImmutableArray.CreateBuilder<Piece>(drafts.Count);
-        for (var i = 0; i < drafts.Count; i++)
-        {
-            budget.Work(WorkOfLine * (1 + drafts[i].Openings.Count + drafts[i].Lines.Count));
-            pieces.Add(Finish(drafts[i], Design.PieceId(firstNumber + i), names[i], stockFor(drafts[i].Outline.Line.Look.Fill)));
-        }
-        return new Design(pieces.ToImmutable(), [], [.. findings], firstNumber + drafts.Count).PlusLoose(loose.Select(l => ToLine(l, Affine.Identity)));
+        var pieces = Finish(drafts, stockFor, firstNumber, budget);
+        return new Design(pieces, [], [.. findings], firstNumber + drafts.Count).PlusLoose(loose.Select(l => ToLine(l, Affine.Identity)));
     }
 
     private static List<ArtLine> DropLinesOfNoLength(List<ArtLine> lines, List<Finding> findings)
@@ -64,7 +56,24 @@ public static class Assembler
         return [.. lines.Where(l => !HasNoLength(l.Path))];
     }
 
+    private static List<ArtLine> PartDoubledLines(List<ArtLine> lines, List<Finding> findings, Budget budget)
+    {
+        var (single, doubled) = DoubledLines.Part(lines, budget);
+        findings.AddRange(doubled.Select(d => new Finding(FindingCodes.DoubledLine, Severity.Minor, null, null, d.Path.Bounds.Centre) { Place = d.Place }));
+        return single;
+    }
+
     internal static bool HasNoLength(Path path) => Math.Max(path.Bounds.Width, path.Bounds.Height) < NoLengthMm;
+
+    private static ImmutableArray<Piece> Finish(List<PieceDraft> drafts, Func<string?, string> stockFor, int firstNumber, Budget budget)
+    {
+        var names = PieceNames.For(drafts);
+        return [.. drafts.Select((draft, i) =>
+        {
+            budget.Work(WorkOfLine * (1 + draft.Openings.Count + draft.Lines.Count));
+            return Finish(draft, Design.PieceId(firstNumber + i), names[i], stockFor(draft.Outline.Line.Look.Fill));
+        })];
+    }
 
     private static Piece Finish(PieceDraft draft, string id, string name, string stock)
     {

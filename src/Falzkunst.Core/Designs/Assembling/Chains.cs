@@ -10,7 +10,7 @@ namespace Falzkunst.Core.Designs.Assembling;
 /// </summary>
 internal static class Chains
 {
-    public static List<ArtLine> Close(IReadOnlyList<ArtLine> lines, Budget budget)
+    public static List<ArtLine> Join(IReadOnlyList<ArtLine> lines, Budget budget)
     {
         var result = new List<ArtLine>(lines.Count);
         foreach (var group in lines.GroupBy(l => (l.Look, l.Operation, l.Group, Loose: l.Path.IsClosed || l.Operation != Operation.Cut)))

@@ -30,10 +30,10 @@ public abstract record WorkedItem(string Id, Operation Operation, string? Ink) :
 
     /// <summary>A blade goes through the paper along it in this run.</summary>
     [JsonIgnore]
-    public bool IsCutThrough => Operation == Operation.Cut && EffectiveSettings is { HalfCut: false, LeftOut: false };
+    public bool IsCutThrough => LawOfPaper.CutsThrough(this);
 
     /// <summary>Cut through, never made or left out this time it marks neither side.</summary>
-    public override bool MarksFace => !(IsCutThrough || Operation == Operation.Aid || EffectiveSettings.LeftOut);
+    public override bool MarksFace => LawOfPaper.MarksFace(this);
 
     /// <summary>The same item under another operation, with the pen or foil that goes with it.</summary>
     public WorkedItem With(Operation operation) => this with { Operation = operation, Ink = InkFor(operation, SeenAs), Settings = Settings?.Under(operation) };

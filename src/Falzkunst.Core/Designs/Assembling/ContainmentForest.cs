@@ -3,17 +3,17 @@ using Falzkunst.Core.Budgets;
 namespace Falzkunst.Core.Designs.Assembling;
 
 /// <summary>
-/// Outlines and openings by even-odd nesting: within each ring group, and then unfilled rings into the filled piece they are
+/// Outlines and openings by even-odd depth in a containment forest: within each ring group, and then unfilled rings into the filled piece they are
 /// drawn upon, where they are its openings.
 /// </summary>
-internal static class PieceNesting
+internal static class ContainmentForest
 {
     /// <summary>The pieces, lowest first.</summary>
-    public static List<PieceDraft> Nest(IReadOnlyList<ArtLine> rings, Budget budget)
+    public static List<PieceDraft> Build(IReadOnlyList<ArtLine> rings, Budget budget)
     {
         var groups = rings.GroupBy(r => r.Group).Select(g => g.Select(l => new Ring(l)).ToList()).ToList();
         var drafts = new List<PieceDraft>();
-        foreach (var filled in groups.Where(g => g[0].Line.Group.Fill is not null)) NestAlike(filled, [], drafts, RingForest.Parents(filled, budget));
+        foreach (var filled in groups.Where(g => g[0].Line.Group.Fill is not null)) AddTrees(filled, [], drafts, RingForest.Parents(filled, budget));
         var painted = new PaintedPieces([.. drafts]);
         foreach (var unfilled in groups.Where(g => g[0].Line.Group.Fill is null))
         {
@@ -23,12 +23,12 @@ internal static class PieceNesting
             {
                 if (parents[i] is null && painted.Under(unfilled[i], budget) is { } host) hosts[unfilled[i]] = host;
             }
-            NestAlike(unfilled, hosts, drafts, parents);
+            AddTrees(unfilled, hosts, drafts, parents);
         }
         return [.. drafts.OrderBy(d => d.Outline.Line.Order).ThenByDescending(d => d.Outline.Area)];
     }
 
-    private static void NestAlike(
+    private static void AddTrees(
         List<Ring> rings, Dictionary<Ring, PieceDraft> hosts, List<PieceDraft> drafts, Ring?[] parents)
     {
         var parentOf = rings.Zip(parents).ToDictionary(p => p.First, p => p.Second);
