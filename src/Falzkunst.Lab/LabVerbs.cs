@@ -52,7 +52,9 @@ internal static class LabVerbs
             var command = new Command(verb.Name, $"{verb.What}\n\nExample: {verb.Example}") { file };
             var options = verb.Options.Select(o => new Option<string?>(o.Name)
             {
-                Description = o.What, HelpName = o.Value, Arity = o.Value.Length == 0 ? ArgumentArity.Zero : ArgumentArity.ExactlyOne,
+                Description = o.What,
+                HelpName = o.Value,
+                Arity = o.Value.Length == 0 ? ArgumentArity.Zero : ArgumentArity.ExactlyOne,
             }).ToList();
             options.ForEach(command.Options.Add);
             command.SetAction(parsed => result(verb.Run(new Arguments(

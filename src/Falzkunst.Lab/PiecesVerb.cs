@@ -1,5 +1,5 @@
-using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Designs.Checking;
 
 namespace Falzkunst.Lab;
 

@@ -2,6 +2,7 @@ using System.CommandLine;
 using System.Globalization;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Running;
 using Falzkunst.Formats;
 using Falzkunst.Lab;

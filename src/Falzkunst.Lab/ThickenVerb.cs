@@ -1,5 +1,6 @@
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Lab;
 

@@ -29,8 +29,11 @@ internal static class ThinVerb
         var at = piece.Place.Apply(place.At);
         return new
         {
-            X = Math.Round(at.X, 4), Y = Math.Round(at.Y, 4), Width = Math.Round(place.WidthMm, 4),
-            Kind = place.Kind.ToString().ToLowerInvariant(), Piece = piece.Name,
+            X = Math.Round(at.X, 4),
+            Y = Math.Round(at.Y, 4),
+            Width = Math.Round(place.WidthMm, 4),
+            Kind = place.Kind.ToString().ToLowerInvariant(),
+            Piece = piece.Name,
         };
     }
 

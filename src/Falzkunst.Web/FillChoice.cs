@@ -4,6 +4,7 @@ using Falzkunst.Core.Actions;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Running;
 
 namespace Falzkunst.Web;

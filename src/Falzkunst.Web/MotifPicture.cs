@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
 using Microsoft.AspNetCore.Razor.TagHelpers;

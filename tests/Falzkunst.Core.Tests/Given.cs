@@ -31,13 +31,21 @@ internal static class Given
     /// <summary>Paths of straights and cubics, open and closed, with repeated and collinear points among them.</summary>
     public static readonly Gen<Path> Paths =
         from start in Points
-        from segments in (from cubic in Gen.Bool from a in Points from b in Points from end in Points from repeat in Gen.Int[0, 7]
+        from segments in (from cubic in Gen.Bool
+                          from a in Points
+                          from b in Points
+                          from end in Points
+                          from repeat in Gen.Int[0, 7]
                           select cubic ? Segment.Cubic(a, b, repeat == 0 ? a : end) : Segment.Straight(end)).Array[1, 12]
         from closed in Gen.Bool
         select new Path(start, [.. segments], closed);
 
     /// <summary>Turns, moves, scales and mirrors that keep the plane a plane.</summary>
     public static readonly Gen<Affine> Maps =
-        from turn in Gen.Double[-720, 720] from sx in Gen.Double[0.2, 4] from sy in Gen.Double[0.2, 4] from mirrored in Gen.Bool from move in Points
+        from turn in Gen.Double[-720, 720]
+        from sx in Gen.Double[0.2, 4]
+        from sy in Gen.Double[0.2, 4]
+        from mirrored in Gen.Bool
+        from move in Points
         select Affine.Scale(mirrored ? -sx : sx, sy).Then(Affine.Turn(turn)).Then(Affine.Move(move));
 }

@@ -126,7 +126,13 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
         await site.DoAsync(id, "operation", new() { ["operation"] = "Cut" }, "p1:l2", 2);
         var rule = new Dictionary<string, string>
         {
-            ["rule"] = Guid.Empty.ToString(), ["operation"] = "valley", ["stroke"] = "#30a060", ["fill"] = "any", ["dashed"] = "any", ["closed"] = "open", ["apply"] = "true",
+            ["rule"] = Guid.Empty.ToString(),
+            ["operation"] = "valley",
+            ["stroke"] = "#30a060",
+            ["fill"] = "any",
+            ["dashed"] = "any",
+            ["closed"] = "open",
+            ["apply"] = "true",
         };
         var answer = await site.PostAsync(Address(id, "Rule", "art"), rule, 3);
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);

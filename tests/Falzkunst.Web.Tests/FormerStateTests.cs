@@ -2,6 +2,7 @@ using System.IO.Compression;
 using System.Text;
 using System.Text.Json.Nodes;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Running;
@@ -127,7 +128,13 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
             var named = was["lines"]?.AsArray() ?? was["what"]?["lines"]?.AsArray();
             var lines = edit switch
             {
-                SetOperation e => e.Lines, ChangeLineSettings e => e.Lines, SetInk e => e.Lines, LockSize e => e.Lines, RemoveLines e => e.Lines, PickedEdit e => e.What.Lines, _ => [],
+                SetOperation e => e.Lines,
+                ChangeLineSettings e => e.Lines,
+                SetInk e => e.Lines,
+                LockSize e => e.Lines,
+                RemoveLines e => e.Lines,
+                PickedEdit e => e.What.Lines,
+                _ => [],
             };
             if (edit is SetOperation or ChangeLineSettings or SetInk or LockSize or RemoveLines or PickedEdit)
                 Assert.Equal(named!.Select(l => (string)l!), lines.SelectMany(l => l.Ids));

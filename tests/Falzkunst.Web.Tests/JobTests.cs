@@ -1,7 +1,9 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Data.Jobs;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;

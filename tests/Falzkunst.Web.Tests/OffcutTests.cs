@@ -1,4 +1,5 @@
 using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;

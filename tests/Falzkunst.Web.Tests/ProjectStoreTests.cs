@@ -1,8 +1,10 @@
 using CsCheck;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Data;
 using Falzkunst.Data.Json;
 using Falzkunst.Data.Projects;
@@ -21,8 +23,14 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
     private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
 
     private static readonly Gen<Piece> Pieces =
-        from n in Gen.Int[1, 1_000_000] from w in Gen.Double[1, 300] from h in Gen.Double[1, 300] from x in Gen.Double from y in Gen.Double[-1e3, 1e3]
-        from name in Gen.String[Gen.Char.AlphaNumeric, 1, 40] from turn in Gen.Double[0, 360] from quantity in Gen.Int[1, 5]
+        from n in Gen.Int[1, 1_000_000]
+        from w in Gen.Double[1, 300]
+        from h in Gen.Double[1, 300]
+        from x in Gen.Double
+        from y in Gen.Double[-1e3, 1e3]
+        from name in Gen.String[Gen.Char.AlphaNumeric, 1, 40]
+        from turn in Gen.Double[0, 360]
+        from quantity in Gen.Int[1, 5]
         let look = new Look("#00FF00", null, true, false, name)
         let curve = new Path(new Point(x, y), [Segment.Cubic(new(w, y), new(h, w), new(1 / w, h / 3))], false)
         let lines = Piece.FromLines($"p{n}", name, "kraft-240", Affine.Turn(turn).Then(Affine.Move(y, w)),

@@ -2,8 +2,10 @@ using System.Collections.Immutable;
 using System.Reflection;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Running;
 using Falzkunst.Web.Wording;
 

@@ -159,7 +159,8 @@ test("all lines of one look get their operation at once, and an open cut is clos
   );
   await goTo(page, "Pieces");
   const pen = page.locator(".tray-card.kind").filter({ hasText: "· draw" });
-  await headMoves(page, () => pen.getByRole("radio", { name: "score" }).check({ force: true }));
+  // Once chosen, the card is one of scores: whether it is checked cannot be asked of the one that was touched.
+  await headMoves(page, () => pen.getByRole("radio", { name: "score" }).click({ force: true }));
   await headMoves(page, () => page.getByRole("button", { name: "Also 2 such lines on 1 other piece" }).click());
   await expect(page.getByRole("button", { name: /such line/ })).toHaveCount(0);
   await page.getByRole("button", { name: /Piece 2/ }).click();

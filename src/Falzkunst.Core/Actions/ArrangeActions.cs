@@ -1,6 +1,8 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Actions;
 

@@ -1,8 +1,12 @@
 using System.Collections.Immutable;
 using System.Text;
 using System.Text.Json.Serialization;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Actions;
 

@@ -1,5 +1,6 @@
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Actions;
 

@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Actions;
 

@@ -1,5 +1,7 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Actions;
 

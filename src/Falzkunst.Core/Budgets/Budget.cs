@@ -42,8 +42,14 @@ public sealed class Budget(BudgetLimits limits, Budget? within, CancellationToke
     /// <param name="within">A larger budget that the steps are drawn from as well.</param>
     public static Budget OfWork(long steps, Budget? within = null) => new(new BudgetLimits
     {
-        Time = TimeSpan.MaxValue, Work = steps, Bytes = int.MaxValue, Elements = int.MaxValue,
-        Shapes = int.MaxValue, Segments = int.MaxValue, Points = int.MaxValue, Pieces = int.MaxValue,
+        Time = TimeSpan.MaxValue,
+        Work = steps,
+        Bytes = int.MaxValue,
+        Elements = int.MaxValue,
+        Shapes = int.MaxValue,
+        Segments = int.MaxValue,
+        Points = int.MaxValue,
+        Pieces = int.MaxValue,
     }, within, CancellationToken.None);
 
     /// <summary>Ends with a token alone.</summary>

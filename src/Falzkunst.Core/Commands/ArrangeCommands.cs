@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Actions;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
 
 namespace Falzkunst.Core.Commands;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Actions;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Commands;
 

@@ -1,5 +1,7 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Commands;
 
@@ -71,7 +73,7 @@ public sealed class CommandWords
         var word = Word(what);
         // A unit may stand apart from its number.
         if (HasMore && _words[_at].ToLowerInvariant() is "mm" or "cm" or "in" or "pt") word += _words[_at++];
-        return Projects.Length.Read(word, _units, out var mm) is null ? mm : throw new EditRefused(Reason.NotALength, word);
+        return Measures.Length.Read(word, _units, out var mm) is null ? mm : throw new EditRefused(Reason.NotALength, word);
     }
 
     public double Number(string what)

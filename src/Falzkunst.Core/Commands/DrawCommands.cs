@@ -59,7 +59,9 @@ internal static class DrawCommands
         action = action with { Radius = w.Length("a radius") };
         return !w.PeekIsNumber ? action : action with
         {
-            Second = w.Length("a second radius"), Third = w.Length("a third radius"), Fourth = w.Length("a fourth radius"),
+            Second = w.Length("a second radius"),
+            Third = w.Length("a third radius"),
+            Fourth = w.Length("a fourth radius"),
         };
     }
 

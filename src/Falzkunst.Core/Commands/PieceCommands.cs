@@ -3,6 +3,7 @@ using System.Globalization;
 using Falzkunst.Core.Actions;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Commands;
 

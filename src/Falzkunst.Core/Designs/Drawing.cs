@@ -30,7 +30,8 @@ public sealed record Drawing(
         var map = Affine.Scale(by, by);
         return this with
         {
-            Width = Width * by, Height = Height * by,
+            Width = Width * by,
+            Height = Height * by,
             Shapes = [.. Shapes.Select(s => s with { Paths = [.. s.Paths.Select(p => p.Map(map))], Appearance = s.Appearance.Scaled(by) })],
             Pictures = [.. Pictures.Select(p => p with { Place = p.Place.Then(map) })],
         };

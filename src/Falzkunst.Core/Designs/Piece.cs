@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Designs;
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Designs;
 

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Detail;
 

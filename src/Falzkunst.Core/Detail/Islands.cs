@@ -1,10 +1,11 @@
 using System.Collections.Immutable;
-using System.Text.Json.Serialization;
 using System.Runtime.CompilerServices;
+using System.Text.Json.Serialization;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Detail;
 

@@ -142,7 +142,7 @@ internal sealed class Stitching
     /// <summary>Joins runs between which nothing has really changed; the old path where that is all of it.</summary>
     private int? Joined(List<Run> runs)
     {
-        for (var r = 0; r < runs.Count; )
+        for (var r = 0; r < runs.Count;)
         {
             var (run, next) = (runs[r], runs[(r + 1) % runs.Count]);
             if (!IsUnchanged(run, next))

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Detail;
 

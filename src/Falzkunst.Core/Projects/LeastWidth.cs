@@ -1,5 +1,6 @@
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Projects;
 

@@ -4,11 +4,12 @@ using System.Text;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Measures;
 
 namespace Falzkunst.Core.Projects;
 
 /// <summary>
-/// One card design with everything in it, as one immutable value. It changes only by an <see cref="Edit"/>, which gives the
+/// One card design with everything in it, as one immutable value. It changes only by an edit, which gives the
 /// next value; undo is going back to the former one, all of it together.
 /// </summary>
 /// <param name="SetOut">Card, machine, units, how many.</param>
@@ -76,13 +77,6 @@ public sealed record SetOut(
     public ImmutableSortedDictionary<string, double> LeastWidths { get; init; } = ImmutableSortedDictionary<string, double>.Empty;
 
     public static readonly SetOut Default = new(CardFormat.Default, "twin-330", Units.Millimetres, 1, 2);
-}
-
-/// <summary>What lengths are shown in; all computation is in millimetres.</summary>
-public enum Units
-{
-    Millimetres,
-    Inches,
 }
 
 /// <summary>Size of a card, mm.</summary>

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Projects;
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
+using Falzkunst.Core.Editing;
 using Falzkunst.Data.Json;
 using Falzkunst.Data.Json.Upcasting;
 
@@ -10,7 +11,7 @@ namespace Falzkunst.Data.Jobs;
 public sealed record SettleRequest(int Seconds);
 
 /// <summary>Which copies look for room, and where; a new sheet of a size where none is named.</summary>
-public sealed record SendRequest(string Sheet, ImmutableArray<Core.Projects.PlacedCopy> Copies, string? To, string? Size, Guid Batch);
+public sealed record SendRequest(string Sheet, ImmutableArray<PlacedCopy> Copies, string? To, string? Size, Guid Batch);
 
 /// <summary>Which ways to mend a piece are tried.</summary>
 public sealed record ThickenRequest(ImmutableArray<Thicken> Ways);

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Data.Json;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;

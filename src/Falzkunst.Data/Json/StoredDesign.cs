@@ -70,7 +70,11 @@ internal sealed record StoredPiece(
         var next = 1;
         return new Piece(Id, Name, Stock, Quantity, Place, Outline.With(paths[0], styles), [.. Items.Select(i => i.Line?.With(paths[next++], styles) ?? i.Made!)])
         {
-            NextItem = NextItem, Hidden = Hidden ?? false, Locked = Locked ?? false, Art = Art, AllowedTurns = AllowedTurns ?? default,
+            NextItem = NextItem,
+            Hidden = Hidden ?? false,
+            Locked = Locked ?? false,
+            Art = Art,
+            AllowedTurns = AllowedTurns ?? default,
         };
     }
 }

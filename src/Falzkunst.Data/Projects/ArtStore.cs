@@ -42,10 +42,22 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
         await db.ArtFiles.Where(a => a.Id == art && a.ProjectId == project && a.Owner == owner).ExecuteDeleteAsync(stop);
         var row = new ArtFileRow
         {
-            Id = art, Owner = owner, ProjectId = project, FileName = fileName, Content = content, At = clock.GetUtcNow(),
-            Scale = scale, Pictures = StoredJson.Write(drawing.Pictures.Select(KeptPicture.From).ToImmutableArray()),
-            WidthMm = drawing.Width, HeightMm = drawing.Height, Lines = drawing.LineCount, Pieces = pieces, ByRule = rulesUsed.Sum(r => r.Lines),
-            Origin = origin, RulesUsed = StoredJson.Write(rulesUsed), Notes = StoredJson.Write(notes),
+            Id = art,
+            Owner = owner,
+            ProjectId = project,
+            FileName = fileName,
+            Content = content,
+            At = clock.GetUtcNow(),
+            Scale = scale,
+            Pictures = StoredJson.Write(drawing.Pictures.Select(KeptPicture.From).ToImmutableArray()),
+            WidthMm = drawing.Width,
+            HeightMm = drawing.Height,
+            Lines = drawing.LineCount,
+            Pieces = pieces,
+            ByRule = rulesUsed.Sum(r => r.Lines),
+            Origin = origin,
+            RulesUsed = StoredJson.Write(rulesUsed),
+            Notes = StoredJson.Write(notes),
         };
         db.ArtFiles.Add(row);
         await db.SaveChangesAsync(stop);

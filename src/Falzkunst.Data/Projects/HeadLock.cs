@@ -1,4 +1,5 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
 

@@ -1,6 +1,8 @@
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Data.Json;
 using Falzkunst.Data.Json.Upcasting;
 using Falzkunst.Data.Rows;
@@ -74,7 +76,10 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         var found = await db.Projects.AsNoTracking().Where(p => p.Id == id && p.Owner == owner)
             .Join(db.Revisions, p => new { Project = p.Id, Number = p.Head }, r => new { Project = r.ProjectId, r.Number }, (p, r) => new
             {
-                p.Name, p.ChangedAt, Head = r, Drawer = db.Workshops.Where(w => w.Id == owner).Select(w => w.DrawerVersion).FirstOrDefault(),
+                p.Name,
+                p.ChangedAt,
+                Head = r,
+                Drawer = db.Workshops.Where(w => w.Id == owner).Select(w => w.DrawerVersion).FirstOrDefault(),
                 Redo = db.Revisions.Where(n => n.ProjectId == id && n.Parent == r.Number).OrderByDescending(n => n.Number).Select(n => n.Sentence).FirstOrDefault(),
             }).SingleOrDefaultAsync(stop);
         if (found is null) return null;

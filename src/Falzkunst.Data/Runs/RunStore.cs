@@ -36,8 +36,18 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         var now = clock.GetUtcNow();
         var row = new RunRow
         {
-            Id = Guid.CreateVersion7(), Owner = owner, ProjectId = project, Revision = revision, SheetId = sheetId, SheetTitle = sheetTitle,
-            Machine = machine, PlanHash = hash, BegunAt = now, AdvancedAt = now, SpeedUp = speedUp, Phase = state.Phase.ToString(),
+            Id = Guid.CreateVersion7(),
+            Owner = owner,
+            ProjectId = project,
+            Revision = revision,
+            SheetId = sheetId,
+            SheetTitle = sheetTitle,
+            Machine = machine,
+            PlanHash = hash,
+            BegunAt = now,
+            AdvancedAt = now,
+            SpeedUp = speedUp,
+            Phase = state.Phase.ToString(),
             SchemaVersion = StoredJson.SchemaVersion,
         };
         db.Runs.Add(row);
@@ -196,7 +206,13 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         {
             db.RunEvents.Add(new RunEventRow
             {
-                RunId = row.Id, Number = ++row.LastEvent, Kind = h.Kind.ToString(), Step = h.Step, Line = h.Line, MachineSeconds = h.MachineSeconds, At = now,
+                RunId = row.Id,
+                Number = ++row.LastEvent,
+                Kind = h.Kind.ToString(),
+                Step = h.Step,
+                Line = h.Line,
+                MachineSeconds = h.MachineSeconds,
+                At = now,
             });
         }
     }

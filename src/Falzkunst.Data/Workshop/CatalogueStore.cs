@@ -51,14 +51,26 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCac
     {
         var movement = new DrawerMovementRow
         {
-            Id = Guid.CreateVersion7(), Owner = owner, ProjectId = project, Revision = revision, SheetId = sheet.Id, StockKey = sheet.Stock,
-            Took = sheet.SizeName, IsActive = true, At = clock.GetUtcNow(),
+            Id = Guid.CreateVersion7(),
+            Owner = owner,
+            ProjectId = project,
+            Revision = revision,
+            SheetId = sheet.Id,
+            StockKey = sheet.Stock,
+            Took = sheet.SizeName,
+            IsActive = true,
+            At = clock.GetUtcNow(),
         };
         db.DrawerMovements.Add(movement);
         db.Add(new StockOffcutRow
         {
-            Owner = owner, StockKey = sheet.Stock, Name = rest.Name, KeptAt = clock.GetUtcNow(), Movement = movement.Id,
-            Outline = PathText.Write(rest.Outline), Holes = [.. rest.Holes.Select(h => PathText.Write(h))],
+            Owner = owner,
+            StockKey = sheet.Stock,
+            Name = rest.Name,
+            KeptAt = clock.GetUtcNow(),
+            Movement = movement.Id,
+            Outline = PathText.Write(rest.Outline),
+            Holes = [.. rest.Holes.Select(h => PathText.Write(h))],
         });
         try
         {
@@ -105,8 +117,16 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCac
 
     private static StockRow RowOf(Guid owner, Stock s, int position) => new()
     {
-        Owner = owner, Key = s.Key, Position = position, Name = s.Name, Kind = s.Kind, GramsPerSquareMetre = s.GramsPerSquareMetre,
-        ThicknessMm = s.ThicknessMm, Colour = s.Colour, NarrowestMm = s.NarrowestMm, BothSidesAlike = s.BothSidesAlike,
+        Owner = owner,
+        Key = s.Key,
+        Position = position,
+        Name = s.Name,
+        Kind = s.Kind,
+        GramsPerSquareMetre = s.GramsPerSquareMetre,
+        ThicknessMm = s.ThicknessMm,
+        Colour = s.Colour,
+        NarrowestMm = s.NarrowestMm,
+        BothSidesAlike = s.BothSidesAlike,
         Sheets = [.. s.Sheets.Select((h, i) => new StockSheetRow
         {
             Owner = owner, StockKey = s.Key, Position = i, Name = h.Name, WidthMm = h.WidthMm, HeightMm = h.HeightMm, Count = h.Count,
@@ -125,9 +145,20 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCac
 
     private static MachineRow RowOf(Guid owner, Machine m, int position) => new()
     {
-        Owner = owner, Key = m.Key, Position = position, Name = m.Name, MatWidthMm = m.MatWidthMm, MatHeightMm = m.MatHeightMm,
-        BorderTopMm = m.Unreachable.Top, BorderRightMm = m.Unreachable.Right, BorderBottomMm = m.Unreachable.Bottom, BorderLeftMm = m.Unreachable.Left,
-        ReadsMarks = m.ReadsMarks, TopSpeed = m.TopSpeed, Acceleration = m.Acceleration, LiftSeconds = m.LiftSeconds,
+        Owner = owner,
+        Key = m.Key,
+        Position = position,
+        Name = m.Name,
+        MatWidthMm = m.MatWidthMm,
+        MatHeightMm = m.MatHeightMm,
+        BorderTopMm = m.Unreachable.Top,
+        BorderRightMm = m.Unreachable.Right,
+        BorderBottomMm = m.Unreachable.Bottom,
+        BorderLeftMm = m.Unreachable.Left,
+        ReadsMarks = m.ReadsMarks,
+        TopSpeed = m.TopSpeed,
+        Acceleration = m.Acceleration,
+        LiftSeconds = m.LiftSeconds,
         Holders = [.. m.Holders.Select((h, i) => new HolderRow
         {
             Owner = owner, MachineKey = m.Key, Position = i, Name = h.Name, Tools = [.. h.Tools.Select(t => t.ToString())],

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Projects;
 
 namespace Falzkunst.Data.Workshop;

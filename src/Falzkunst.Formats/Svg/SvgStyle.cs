@@ -49,7 +49,13 @@ internal sealed record SvgStyle
     /// <summary>What a child begins with.</summary>
     public SvgStyle ForChild() => this with
     {
-        GroupOpacity = GroupOpacity * Opacity, Opacity = 1, Displayed = true, NonScalingStroke = false, Transform = null, ClipPath = null, ShowsOverflow = null,
+        GroupOpacity = GroupOpacity * Opacity,
+        Opacity = 1,
+        Displayed = true,
+        NonScalingStroke = false,
+        Transform = null,
+        ClipPath = null,
+        ShowsOverflow = null,
     };
 
     /// <summary>The look in millimetres.</summary>

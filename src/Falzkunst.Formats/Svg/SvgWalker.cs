@@ -161,7 +161,9 @@ internal sealed class SvgWalker(
         var map = view is { } v ? SvgViewBox.Fit(v, w, h, node["preserveAspectRatio"]) : Affine.Identity;
         Children(node, around with
         {
-            Map = map.Then(Affine.Move(x, y)).Then(around.Map), Width = view?.Width ?? w, Height = view?.Height ?? h,
+            Map = map.Then(Affine.Move(x, y)).Then(around.Map),
+            Width = view?.Width ?? w,
+            Height = view?.Height ?? h,
             Clips = around.Style.ShowsOverflow == true ? around.Clips
                 : around.Clips.Add(new ClipArea([Path.Rectangle(x, y, w, h).Map(around.Map)], isEvenOdd: false, budget)),
         });

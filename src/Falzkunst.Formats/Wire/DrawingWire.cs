@@ -118,10 +118,18 @@ internal static class DrawingWire
 
     private static Appearance Look(BinaryReader r) => new()
     {
-        Fill = Colour(r), FillOpacity = Number(r), FillEvenOdd = r.ReadBoolean(),
-        Stroke = Colour(r), StrokeOpacity = Number(r), StrokeWidth = Number(r),
-        LineCap = Word(r, "butt", "round", "square"), LineJoin = Word(r, "miter", "round", "bevel"), MiterLimit = Number(r),
-        Dashes = Many(r, 64, Number), DashOffset = Number(r), Opacity = Number(r),
+        Fill = Colour(r),
+        FillOpacity = Number(r),
+        FillEvenOdd = r.ReadBoolean(),
+        Stroke = Colour(r),
+        StrokeOpacity = Number(r),
+        StrokeWidth = Number(r),
+        LineCap = Word(r, "butt", "round", "square"),
+        LineJoin = Word(r, "miter", "round", "bevel"),
+        MiterLimit = Number(r),
+        Dashes = Many(r, 64, Number),
+        DashOffset = Number(r),
+        Opacity = Number(r),
     };
 
     private static void Write(BinaryWriter w, DrawnPicture p)

@@ -1,6 +1,8 @@
 using Falzkunst.Core.Actions;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.AspNetCore.Mvc.ModelBinding.Metadata;

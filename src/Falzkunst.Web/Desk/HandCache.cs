@@ -1,7 +1,9 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Microsoft.Extensions.Caching.Memory;
 
 namespace Falzkunst.Web.Desk;

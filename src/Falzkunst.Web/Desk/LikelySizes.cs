@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 

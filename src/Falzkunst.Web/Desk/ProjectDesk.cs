@@ -1,8 +1,11 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
 using Falzkunst.Data.Workshop;

@@ -1,5 +1,7 @@
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Data.Jobs;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;

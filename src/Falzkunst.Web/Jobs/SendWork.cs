@@ -1,4 +1,5 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Jobs;
 

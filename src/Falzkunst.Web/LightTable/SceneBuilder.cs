@@ -2,6 +2,7 @@ using System.Runtime.CompilerServices;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Running;
 using Falzkunst.Web.Desk;

@@ -2,6 +2,7 @@ using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
 using Falzkunst.Web.Desk;
 
@@ -54,7 +55,8 @@ internal static class ScenePieces
             ScoresOf(piece, clearance),
             AreaFills.Strokes(piece).ToDictionary(f => f.Key, f => string.Concat(f.Value.Select(path => PathText.Write(path, Decimals)))),
             new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)),
-            Numbers(piece.Place), piece.Locked) { Reach = ReachOf(piece) };
+            Numbers(piece.Place), piece.Locked)
+        { Reach = ReachOf(piece) };
         var version = ContentHash.Compute(JsonSerializer.SerializeToUtf8Bytes((piece.Id, drawn), Whole))[..VersionLength];
         return drawn with { Version = version };
     }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
 
 namespace Falzkunst.Web.Pages;

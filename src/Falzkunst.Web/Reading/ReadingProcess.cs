@@ -26,7 +26,9 @@ internal sealed class ReadingProcess : IDisposable
     {
         var start = new ProcessStartInfo(DotNet(), [Path.Combine(AppContext.BaseDirectory, "Falzkunst.Reader.dll")])
         {
-            RedirectStandardInput = true, RedirectStandardOutput = true, UseShellExecute = false,
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            UseShellExecute = false,
         };
         // It needs nothing of what the server knows, least of all how to reach the database.
         start.Environment.Clear();

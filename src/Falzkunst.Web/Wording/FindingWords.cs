@@ -1,4 +1,5 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
 
 namespace Falzkunst.Web.Wording;

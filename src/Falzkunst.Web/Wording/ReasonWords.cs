@@ -1,7 +1,9 @@
 using System.Globalization;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Web.Wording;
 

@@ -1,8 +1,10 @@
 using Falzkunst.Core.Actions;
 using Falzkunst.Core.Commands;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Tests.Commands;
 

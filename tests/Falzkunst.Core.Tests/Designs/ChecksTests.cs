@@ -1,5 +1,6 @@
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 

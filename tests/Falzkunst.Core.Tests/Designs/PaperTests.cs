@@ -1,5 +1,6 @@
 using CsCheck;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
@@ -15,8 +16,11 @@ public sealed class PaperTests
     /// <summary>A line in a cell of its own: what it is for and how it is worked, closed or open.</summary>
     private static readonly Gen<(Operation Operation, LineSettings? Settings, Path Path)> InCell =
         from operation in Gen.Int[0, OperationWords.Choices.Count - 1].Select(i => OperationWords.Choices[i])
-        from half in Gen.Bool from leftOut in Gen.Frequency((4, Gen.Const(false)), (1, Gen.Const(true)))
-        from kind in Gen.Int[0, 2] from size in Gen.Double[3, 8] from turn in Gen.Double[0, 360]
+        from half in Gen.Bool
+        from leftOut in Gen.Frequency((4, Gen.Const(false)), (1, Gen.Const(true)))
+        from kind in Gen.Int[0, 2]
+        from size in Gen.Double[3, 8]
+        from turn in Gen.Double[0, 360]
         select (operation, half || leftOut ? new LineSettings { HalfCut = half && operation == Operation.Cut, LeftOut = leftOut } : null,
             kind switch
             {

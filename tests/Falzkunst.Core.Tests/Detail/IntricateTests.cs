@@ -3,6 +3,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Refusals;
 using Path = Falzkunst.Core.Geometry.Path;
 
 namespace Falzkunst.Core.Tests.Detail;

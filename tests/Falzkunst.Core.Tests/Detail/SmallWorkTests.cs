@@ -4,8 +4,10 @@ using Falzkunst.Core.Actions;
 using Falzkunst.Core.Commands;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using static Falzkunst.Core.Tests.Detail.Shapes;
 using Point = Falzkunst.Core.Geometry.Point;
 

@@ -3,6 +3,7 @@ using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Refusals;
 using static Falzkunst.Core.Tests.Detail.Shapes;
 using Point = Falzkunst.Core.Geometry.Point;
 

@@ -27,7 +27,8 @@ public sealed class NesterTests
         from shift in Gen.Double[-500, 500]
         select new NestPiece("", outline.Map(Affine.Move(shift, -shift)), quantity)
         {
-            Turns = turns, MayMirror = mirror,
+            Turns = turns,
+            MayMirror = mirror,
             // A star shape holds every smaller copy of itself about its middle; one with curves need not.
             Openings = holed && outline.Segments.All(s => !s.IsCubic) ? [outline.Map(Affine.Scale(0.6, 0.6)).Map(Affine.Move(shift, -shift))] : [],
         };
@@ -42,7 +43,8 @@ public sealed class NesterTests
         select new NestSheet("", w, h, new Borders(border, border / 2, border, 3), count)
         {
             Blocked = [.. blocked.Select((b, i) => b.Map(Affine.Move(w * i, h / 2)))],
-            IsOffcut = cut > 0, OutlineBorderMm = cut == 2 ? border : 0,
+            IsOffcut = cut > 0,
+            OutlineBorderMm = cut == 2 ? border : 0,
             Outline = cut == 0 ? null : Path.Polyline([new(0, 0), new(w, 0), new(w, h * 0.6), new(w * 0.5, h * 0.7), new(w * 0.4, h), new(0, h)], true),
         };
 

@@ -1,14 +1,17 @@
 using CsCheck;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Tests.Projects;
 
 public sealed class ArrangingTests
 {
     private static readonly Gen<Piece> Pieces =
-        from path in Given.Paths from place in Given.Maps
+        from path in Given.Paths
+        from place in Given.Maps
         select Given.Piece("p1", 80, 50, Given.Line(path, Operation.Draw)) with { Place = place };
 
     private static readonly Picked One = Picked.OfPieces("p1");

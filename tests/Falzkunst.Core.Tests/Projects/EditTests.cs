@@ -1,8 +1,11 @@
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Tests.Projects;
 

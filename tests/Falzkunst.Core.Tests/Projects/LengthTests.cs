@@ -1,4 +1,5 @@
 using CsCheck;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
 
 namespace Falzkunst.Core.Tests.Projects;

@@ -1,10 +1,12 @@
 using CsCheck;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Tests.Nesting;
 
 namespace Falzkunst.Core.Tests.Projects;

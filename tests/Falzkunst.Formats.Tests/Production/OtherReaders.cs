@@ -67,7 +67,9 @@ internal static partial class OtherReaders
     {
         using var process = Process.Start(new ProcessStartInfo(program, arguments)
         {
-            RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true,
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
         })!;
         process.StandardInput.Write(input);
         process.StandardInput.Close();

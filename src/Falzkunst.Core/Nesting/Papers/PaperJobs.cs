@@ -53,7 +53,10 @@ public static class PaperJobs
     /// <summary>A sheet of a layout as one of a job, named by its id there.</summary>
     public static NestSheet SheetOf(SheetLayout sheet) => new(sheet.Id, sheet.Width, sheet.Height, sheet.Borders, 1)
     {
-        Outline = sheet.Outline, Blocked = sheet.Blocked, OutlineBorderMm = sheet.Outline is null ? 0 : OffcutBorderMm, IsOffcut = sheet.Outline is not null,
+        Outline = sheet.Outline,
+        Blocked = sheet.Blocked,
+        OutlineBorderMm = sheet.Outline is null ? 0 : OffcutBorderMm,
+        IsOffcut = sheet.Outline is not null,
     };
 
     /// <summary>An offcut as a sheet of a job.</summary>
@@ -66,7 +69,10 @@ public static class PaperJobs
         var borders = new Borders(down ? strips.Top : 0, across ? strips.Right : 0, down ? strips.Bottom : 0, across ? strips.Left : 0);
         return new NestSheet(offcut.Name, size.Width, size.Height, borders, 1)
         {
-            Outline = offcut.Outline, Blocked = offcut.Holes, OutlineBorderMm = OffcutBorderMm, IsOffcut = true,
+            Outline = offcut.Outline,
+            Blocked = offcut.Holes,
+            OutlineBorderMm = OffcutBorderMm,
+            IsOffcut = true,
         };
     }
 

@@ -130,7 +130,9 @@ internal sealed class SearchState
             if (range.IsEmpty) return;
             Arrangement.Put(copy, Arrangement[copy] with
             {
-                Board = there.Board, X = Math.Clamp(there.X, range.MinX, range.MaxX), Y = Math.Clamp(there.Y, range.MinY, range.MaxY),
+                Board = there.Board,
+                X = Math.Clamp(there.X, range.MinX, range.MaxX),
+                Y = Math.Clamp(there.Y, range.MinY, range.MaxY),
             });
         }
     }

@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Formats;

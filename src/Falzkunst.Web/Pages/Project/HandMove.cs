@@ -1,3 +1,4 @@
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 

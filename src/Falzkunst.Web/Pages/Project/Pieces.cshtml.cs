@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;

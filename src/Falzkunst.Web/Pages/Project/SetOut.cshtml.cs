@@ -1,4 +1,6 @@
 using System.Globalization;
+using Falzkunst.Core.Editing;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;

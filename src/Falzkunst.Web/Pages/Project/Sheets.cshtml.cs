@@ -1,10 +1,13 @@
 using System.Text;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Running;
 using Falzkunst.Data.Jobs;
 using Falzkunst.Data.Workshop;

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
 
 namespace Falzkunst.Web.Pages.Project;

@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>Which part of a box lines up.</summary>
 public enum AlignEdge

@@ -1,9 +1,12 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>Fine detail mended: pieces thickened, bordered, rid of small things, islands bridged.</summary>
 public static class Detailing
@@ -49,7 +52,7 @@ public static class Detailing
             drawer.Stock(border.Stock);
             var at = design.Pieces.IndexOf(design.Require(piece));
             var below = borders.Count(b => b.ByMm >= 0 && b.ByMm < border.ByMm);
-            foreach (var rings in Borders.Offset(of, border))
+            foreach (var rings in Detail.Borders.Offset(of, border))
             {
                 var lines = rings.Select(ring => new Line("", ring, Operation.Cut, Look.DrawnHere, null, null));
                 var name = PieceNaming.Free(border.RingMm is null ? $"Border of {of.Name}" : $"Ring round {of.Name}", names);

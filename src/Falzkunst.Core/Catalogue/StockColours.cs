@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Catalogue;
 
 /// <summary>How far apart two colours are to the eye, roughly.</summary>
 internal static class StockColours

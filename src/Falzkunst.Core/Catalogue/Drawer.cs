@@ -1,8 +1,7 @@
 using System.Collections.Immutable;
-using Falzkunst.Core.Catalogue;
-using Falzkunst.Core.Designs;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Catalogue;
 
 /// <summary>Stocks and machines at hand.</summary>
 public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine> Machines)

@@ -1,6 +1,7 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Projects;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>What one touch does about a finding.</summary>
 /// <param name="Words">What the button says.</param>

@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Measures;
 
 /// <summary>Plain numbers as people write them: with a point or a comma, a degree or per cent sign behind them.</summary>
 public static class Numbers

@@ -3,8 +3,9 @@ using System.Globalization;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>An edit of whatever is picked.</summary>
 /// <param name="What">Pieces, or lines of one piece.</param>

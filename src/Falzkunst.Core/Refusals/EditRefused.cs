@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 
-namespace Falzkunst.Core.Designs;
+namespace Falzkunst.Core.Refusals;
 
 /// <summary>
 /// An edit that cannot be done: the reason as a code with its numbers and names, and the field that it is about. The words for

@@ -2,8 +2,10 @@ using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>Lines drawn, bent, moved from piece to piece; pieces taken apart and put together.</summary>
 public static class Reworking

@@ -1,6 +1,5 @@
-using Falzkunst.Core.Designs;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Designs;
 
 /// <summary>Names that no other piece has.</summary>
 internal static class PieceNaming

@@ -1,8 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Falzkunst.Core.Designs;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Designs;
 
 /// <summary>Lines of a piece that look alike and do the same: one card in the tray.</summary>
 /// <param name="Name">A name for people.</param>

@@ -1,4 +1,4 @@
-namespace Falzkunst.Core.Designs;
+namespace Falzkunst.Core.Refusals;
 
 /// <summary>Why an edit cannot be done. What stands behind each is what its values are, in their order.</summary>
 public enum Reason

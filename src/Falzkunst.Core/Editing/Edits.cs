@@ -6,8 +6,10 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>Applies edits: pure functions from one project to the next.</summary>
 public static class Edits

@@ -2,8 +2,9 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>One part of how lines are worked.</summary>
 public enum LineSettingsPart

@@ -1,8 +1,7 @@
 using System.Collections.Immutable;
-using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Designs;
 
 /// <summary>Pieces laid beside each other on the light table, in ledger order, so that each can be seen.</summary>
 public static class SpreadOut

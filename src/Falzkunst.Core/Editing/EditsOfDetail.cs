@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
+using Falzkunst.Core.Projects;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>Pieces made stronger.</summary>
 public sealed record ThickenPieces(ImmutableArray<string> Pieces, Thicken How) : Edit

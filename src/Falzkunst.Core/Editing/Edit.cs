@@ -1,8 +1,9 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Projects;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>A named change with its parameters. <see cref="Edits.Apply"/> gives the project after it.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "edit")]

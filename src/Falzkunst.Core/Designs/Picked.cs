@@ -1,9 +1,9 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
-using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Designs;
 
 /// <summary>Some lines, or other items that tools run along, of one piece.</summary>
 /// <param name="Piece">Id of the piece.</param>

@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>How lines are worked: settings, ink, and look rules applied to what is there.</summary>
 public static class Working

@@ -1,8 +1,10 @@
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>What stands in the way of pieces moved by hand.</summary>
 public static class PlacingFaults

@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>Copies of pieces and lines: one aside, in rows and columns, around a centre, reflected across an edge.</summary>
 public static class Copying
@@ -26,7 +28,8 @@ public static class Copying
     {
         if (rows < 1 || columns < 1 || rows * (long)columns is < 2 or > MostCopies) throw EditRefused.Range(Measure.Places, 2, MostCopies, "rows");
         var box = what.Box(design);
-        var places = from row in Enumerable.Range(0, rows) from column in Enumerable.Range(0, columns)
+        var places = from row in Enumerable.Range(0, rows)
+                     from column in Enumerable.Range(0, columns)
                      where row + column > 0
                      select Affine.Move(column * (box.Width + gapX), row * (box.Height + gapY));
         return Copy(design, what, [.. places]);

@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>
 /// Where pieces and lines lie, which way round and how large. What changes the paper itself (size, mirroring) is carried into a

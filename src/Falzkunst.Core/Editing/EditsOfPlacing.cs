@@ -2,8 +2,9 @@ using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>A layout that was settled in the background, in the place of the stock's former one. The layout is found in the revision.</summary>
 /// <param name="Stock">Key of the stock.</param>

@@ -1,9 +1,12 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>What becomes of layouts by edits.</summary>
 internal static class Placing

@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Measures;
 
 /// <summary>What is wrong with a text that should be a length.</summary>
 public enum LengthFault

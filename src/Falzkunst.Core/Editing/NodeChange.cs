@@ -1,8 +1,10 @@
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>One change at the nodes of a line, in card coordinates.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "change")]

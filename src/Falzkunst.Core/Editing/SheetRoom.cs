@@ -1,8 +1,11 @@
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
-namespace Falzkunst.Core.Projects;
+namespace Falzkunst.Core.Editing;
 
 /// <summary>Looks for room on another sheet, which takes time; the edit that sends copies there is given what was found.</summary>
 public static class SheetRoom
