@@ -43,7 +43,9 @@ builder.Services.AddSingleton<IWork, SettleWork>();
 builder.Services.AddSingleton<IWork, SendWork>();
 builder.Services.AddSingleton<IWork, SurveyWork>();
 builder.Services.AddSingleton<IWork, ThickenWork>();
+builder.Services.AddScoped<JobDesk>();
 builder.Services.AddScoped<SurveyDesk>();
+builder.Services.AddScoped<SheetsDesk>();
 builder.Services.AddHostedService<JobWorkers>();
 // Whatever happens in the background, pages go on.
 builder.Services.Configure<HostOptions>(o => o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);

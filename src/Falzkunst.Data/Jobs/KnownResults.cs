@@ -21,13 +21,13 @@ public sealed class KnownResults(FalzkunstDb db, TimeProvider clock)
     public async Task<IReadOnlyDictionary<string, PieceSurvey>> SurveysAsync(IReadOnlyCollection<string> keys, CancellationToken stop) =>
         (await TextsAsync(keys, stop)).ToDictionary(r => r.Key, r => StoredJson.Read<PieceSurvey>(r.Value));
 
-    public Task PutAsync(string key, PieceSurvey survey, CancellationToken stop) => PutAsync(key, StoredJson.Write(survey), stop);
+    public Task<int> PutAsync(string key, PieceSurvey survey, CancellationToken stop) => PutAsync(key, StoredJson.Write(survey), stop);
 
     /// <summary>Candidates that are known, by key.</summary>
     public async Task<IReadOnlyDictionary<string, Candidate>> CandidatesAsync(IReadOnlyCollection<string> keys, CancellationToken stop) =>
         (await TextsAsync(keys, stop)).ToDictionary(r => r.Key, r => StoredJson.Read<StoredCandidate>(r.Value).Candidate());
 
-    public Task PutAsync(string key, Candidate candidate, CancellationToken stop) => PutAsync(key, StoredJson.Write(StoredCandidate.From(candidate)), stop);
+    public Task<int> PutAsync(string key, Candidate candidate, CancellationToken stop) => PutAsync(key, StoredJson.Write(StoredCandidate.From(candidate)), stop);
 
     /// <summary>Takes out what is old.</summary>
     public Task<int> ForgetOldAsync(CancellationToken stop)

@@ -16,7 +16,7 @@ public sealed record SurveyState(int Measured, int All, JobPhase? Phase)
 }
 
 /// <summary>Looks up what is known of pieces, and asks for what is not; nothing is computed where a page is made.</summary>
-public sealed class SurveyDesk(DetailCache cache, KnownResults known, JobStore jobs, JobSignal signal)
+public sealed class SurveyDesk(DetailCache cache, KnownResults known, JobStore jobs, JobDesk asking)
 {
     /// <summary>So long a page waits for what is nearly there, and how often it looks.</summary>
     private static readonly TimeSpan Patience = TimeSpan.FromMilliseconds(350);
@@ -57,8 +57,7 @@ public sealed class SurveyDesk(DetailCache cache, KnownResults known, JobStore j
         if (isOfNow && !again && job!.Phase is JobPhase.Stopped or JobPhase.Failed) return new SurveyState(pieces.Length - missing, pieces.Length, job!.Phase);
         if (!isOfNow || !job!.IsUnderWay)
         {
-            await jobs.AskAsync(ask, stop);
-            signal.Ring();
+            await asking.AskAsync(ask, stop);
         }
         for (var left = Patience; waits && missing > 0 && left > TimeSpan.Zero; left -= BetweenLooks)
         {
@@ -91,14 +90,8 @@ public sealed class SurveyDesk(DetailCache cache, KnownResults known, JobStore j
         var keys = ways.Where(w => w.Refusal is null).Select(w => DetailKeys.Candidate(piece, w, on.Value.Design));
         var ask = new JobAsk(
             ProjectDesk.Owner, on.Project.Id, on.Project.Head, JobKind.Thicken, piece.Id, ContentHash.Compute(string.Join(' ', keys)), JobJson.Write(new ThickenRequest([.. ways.Where(w => w.Refusal is null)])));
-        await jobs.AskAsync(ask, stop);
-        signal.Ring();
-        for (var left = LongPatience; left > TimeSpan.Zero; left -= BetweenLooks)
-        {
-            await Task.Delay(BetweenLooks, stop);
-            if (await TriedAsync() is { } tried) return tried;
-        }
-        return null;
+        await asking.AskAsync(ask, stop);
+        return await JobDesk.WaitAsync(TriedAsync, LongPatience, BetweenLooks, stop);
 
         async Task<Candidate?> TriedAsync()
         {

@@ -23,11 +23,7 @@ public sealed partial class SurveyWork(JobInput input, ILogger<SurveyWork> log) 
             if (known.Contains(key)) continue;
             stop.ThrowIfCancellationRequested();
             var survey = await compute.StartNew(() => Survey(piece, least, stop), CancellationToken.None);
-            await input.KnownAsync(async k =>
-            {
-                await k.PutAsync(key, survey, stop);
-                return true;
-            });
+            await input.KnownAsync(k => k.PutAsync(key, survey, stop));
         }
     }
 

@@ -23,11 +23,7 @@ public sealed class ThickenWork(JobInput input) : IWork
             if ((await input.KnownAsync(k => k.CandidatesAsync([key], stop))).Count == 0)
             {
                 var tried = await compute.StartNew(() => Candidates.Try(piece, how, project.Design, Budget.Until(stop)), CancellationToken.None);
-                await input.KnownAsync(async k =>
-                {
-                    await k.PutAsync(key, tried, stop);
-                    return true;
-                });
+                await input.KnownAsync(k => k.PutAsync(key, tried, stop));
             }
             report.Progress = (i + 1.0) / ways.Length;
         }

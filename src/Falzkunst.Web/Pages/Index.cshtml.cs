@@ -2,6 +2,7 @@ using System.Text.Json;
 using Falzkunst.Core.Designs;
 using Falzkunst.Data.Projects;
 using Falzkunst.Web.Desk;
+using Falzkunst.Web.Pictures;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -58,7 +59,7 @@ public sealed class IndexModel(ProjectStore projects, ProjectDesk desk) : PageMo
             return Page();
         }
         var id = await projects.CreateAsync(ProjectDesk.Owner, name!.Trim(), Core.Projects.Project.Empty, stop, key);
-        return RedirectToPage("/Project/SetOut", new { id });
+        return RedirectToPage("/Project/SetOut/SetOut", new { id });
     }
 
     public async Task<IActionResult> OnPostRemoveAsync(Guid id, CancellationToken stop)

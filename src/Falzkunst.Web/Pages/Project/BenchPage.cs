@@ -9,6 +9,7 @@ using Falzkunst.Core.Refusals;
 using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Pictures;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;

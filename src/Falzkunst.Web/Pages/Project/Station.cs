@@ -6,12 +6,12 @@ namespace Falzkunst.Web.Pages.Project;
 /// <summary>A stop of the route that a project takes.</summary>
 public sealed record Station(string Name, string Page, string Purpose)
 {
-    public static readonly Station SetOut = new("Set-out", "/Project/SetOut", "Settle the card, the machine and how many.");
-    public static readonly Station Art = new("Art", "/Project/Art", "Bring drawings in and see what is in them.");
-    public static readonly Station Pieces = new("Pieces", "/Project/Pieces", "Give each piece its stock and each line its operation.");
-    public static readonly Station Detail = new("Detail", "/Project/Detail", "See what is too thin for its stock, and mend it.");
-    public static readonly Station Sheets = new("Sheets", "/Project/Sheets", "Put the pieces on sheets of their stock.");
-    public static readonly Station Run = new("Run", "/Project/Run", "Carry the sheets out, stop by stop.");
+    public static readonly Station SetOut = new("Set-out", "/Project/SetOut/SetOut", "Settle the card, the machine and how many.");
+    public static readonly Station Art = new("Art", "/Project/Art/Art", "Bring drawings in and see what is in them.");
+    public static readonly Station Pieces = new("Pieces", "/Project/Pieces/Pieces", "Give each piece its stock and each line its operation.");
+    public static readonly Station Detail = new("Detail", "/Project/Detail/Detail", "See what is too thin for its stock, and mend it.");
+    public static readonly Station Sheets = new("Sheets", "/Project/Sheets/Sheets", "Put the pieces on sheets of their stock.");
+    public static readonly Station Run = new("Run", "/Project/Run/Run", "Carry the sheets out, stop by stop.");
 
     public static readonly IReadOnlyList<Station> Route = [SetOut, Art, Pieces, Detail, Sheets, Run];
 

@@ -1,7 +1,7 @@
 using Falzkunst.Core.Designs;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Pictures;
 
 /// <summary>A short sample of a line as its operation draws it, the same everywhere: pattern first, colour second.</summary>
 [HtmlTargetElement("operation-mark", TagStructure = TagStructure.WithoutEndTag)]

@@ -6,6 +6,7 @@ using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Pictures;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;

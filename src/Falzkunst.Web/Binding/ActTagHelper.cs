@@ -2,10 +2,9 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Actions;
-using Falzkunst.Web.Binding;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Binding;
 
 /// <summary>
 /// A button that does an action: <c>act="@(new TurnAction(90))"</c>. A form whose fields are an action's parameters names its type

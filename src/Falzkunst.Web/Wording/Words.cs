@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Falzkunst.Web.Pages;
+namespace Falzkunst.Web.Wording;
 
 /// <summary>Numbers and times for people.</summary>
 public static class Words

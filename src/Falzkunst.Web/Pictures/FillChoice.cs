@@ -7,7 +7,7 @@ using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Running;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Pictures;
 
 /// <summary>One way to work an area, as it would come out: a small true picture, its length and its time.</summary>
 /// <param name="Words">What it is called.</param>

@@ -3,7 +3,7 @@ using System.Text;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Pictures;
 
 /// <summary>A true picture of a part of a piece, enlarged.</summary>
 internal static class PieceWindow

@@ -4,7 +4,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Pictures;
 
 /// <summary>A small true picture of a piece in the colour of its stock.</summary>
 [HtmlTargetElement("piece-thumbnail", TagStructure = TagStructure.WithoutEndTag)]

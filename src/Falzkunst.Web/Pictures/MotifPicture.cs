@@ -5,7 +5,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Pictures;
 
 /// <summary>A motif on a contact sheet.</summary>
 [HtmlTargetElement("motif-picture", TagStructure = TagStructure.WithoutEndTag)]

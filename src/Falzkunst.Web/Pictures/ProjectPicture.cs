@@ -5,7 +5,7 @@ using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Pictures;
 
 /// <summary>A small picture of a project: its pieces spread out in the colours of their stocks.</summary>
 [HtmlTargetElement("project-picture", TagStructure = TagStructure.WithoutEndTag)]

@@ -3,7 +3,7 @@ using System.Text;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Pictures;
 
 /// <summary>A small true picture of the sheets of one stock, side by side.</summary>
 internal static class SheetPicture

@@ -3,7 +3,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Path = Falzkunst.Core.Geometry.Path;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Pictures;
 
 /// <summary>What small pictures of pieces, motifs and fills have in common.</summary>
 internal static class SmallPicture

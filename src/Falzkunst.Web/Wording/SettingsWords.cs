@@ -5,7 +5,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
 
-namespace Falzkunst.Web.Pages;
+namespace Falzkunst.Web.Wording;
 
 /// <summary>How lines will run, in a short sentence.</summary>
 public static class SettingsWords

@@ -10,6 +10,7 @@ using Falzkunst.Core.Refusals;
 using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Pictures;
 using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 

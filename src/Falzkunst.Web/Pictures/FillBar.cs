@@ -1,7 +1,7 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 
-namespace Falzkunst.Web;
+namespace Falzkunst.Web.Pictures;
 
 /// <summary>A bar that shows a share of a whole; the number stands beside it in words.</summary>
 [HtmlTargetElement("fill-bar", TagStructure = TagStructure.WithoutEndTag)]

@@ -15,24 +15,20 @@ using Falzkunst.Formats.Production;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.Jobs;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Pictures;
 using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Pieces on sheets, stock by stock.</summary>
-public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signal, CatalogueStore catalogue, HandCache hands, TimeProvider clock) : StationPage(desk)
+public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueStore catalogue, HandCache hands, TimeProvider clock) : StationPage(desk)
 {
     public override Station Station => Station.Sheets;
     public override bool SceneFollows => true;
     public override string EmptyTable => Value.Design.Pieces.IsEmpty
         ? "Here pieces are put on sheets of their stock. There are none yet; bring in art first."
         : "Here pieces are put on sheets of their stock. Say how far apart they lie, and put them there.";
-
-    /// <summary>Limits of time to choose from, seconds.</summary>
-    public static readonly IReadOnlyList<int> TimeLimits = [10, 30, 120, 600];
-
-    private const int UsualSeconds = 30;
 
     /// <summary>How pieces may be turned, in words.</summary>
     public static readonly IReadOnlyList<(AllowedTurns AllowedTurns, string Words)> TurnWords =
@@ -63,7 +59,7 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     public StockLayout? Settled { get; private set; }
 
     /// <summary>Its time limit, seconds.</summary>
-    public int SettlingSeconds => Settling?.Ask.Request is { } request ? JobJson.Read<SettleRequest>(request).Seconds : UsualSeconds;
+    public int SettlingSeconds => SheetsDesk.SecondsOf(Settling);
 
     /// <summary>Stocks whose pieces are settling at the moment.</summary>
     public IReadOnlyList<string> UnderWay { get; private set; } = [];
@@ -118,8 +114,8 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     protected override async Task LoadAsync(CancellationToken stop)
     {
         _stocks = null;
-        UnderWay = await jobs.UnderWayAsync(ProjectDesk.Owner, Id, JobKind.Settle, stop);
-        Settling = Shown is { } shown && Value.SheetsAreCurrent && await jobs.OpenAsync(ProjectDesk.Owner, Id, JobKind.Settle, shown.Key, stop) is { } job && Value.WasAskedForThese(job.Ask.MadeFor, job.Ask.Subject) ? job : null;
+        UnderWay = await sheets.UnderWayAsync(On, stop);
+        Settling = Shown is { } shown ? await sheets.SettlingAsync(On, shown.Key, stop) : null;
         Settled = Settling is null ? null : JobJson.Layout(Settling);
     }
 
@@ -141,18 +137,12 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     public Task<IActionResult> OnPostSettleAsync(string stock, int? seconds, CancellationToken stop) => ActAsync(async () =>
     {
         if (!Value.SheetsAreCurrent) await DoNowAsync(new PutOnSheets(Value.SetOut.SpacingMm, Guid.NewGuid()), stop);
-        if (!Value.Design.Pieces.Any(p => p.Stock == stock)) throw new NotDone("There are no pieces of that stock any more.");
-        On.Drawer.Stock(stock);
-        Value.Sheets!.ForStock(stock, Value.Design).DemandUncut();
-        var limit = seconds is { } s && TimeLimits.Contains(s) ? s : UsualSeconds;
-        await jobs.AskAsync(
-            new JobAsk(ProjectDesk.Owner, Id, On.Project.Head, JobKind.Settle, stock, Value.LayoutFingerprint(stock), JobJson.Write(new SettleRequest(limit))), stop);
-        signal.Ring();
+        await sheets.SettleAsync(On, stock, seconds, stop);
     }, stop);
 
     /// <summary>Ends the settling; its best layout stays to be taken.</summary>
     public Task<IActionResult> OnPostStopAsync(string stock, CancellationToken stop) =>
-        ActAsync(() => jobs.StopAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop), stop);
+        ActAsync(() => sheets.StopAsync(On, stock, stop), stop);
 
     /// <summary>Puts the settled layout in the place of the one in the project.</summary>
     /// <param name="stock">Key of the stock.</param>
@@ -160,16 +150,13 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     /// <param name="stop">Cancels.</param>
     public Task<IActionResult> OnPostTakeAsync(string stock, Guid job, CancellationToken stop) => ActAsync(async () =>
     {
-        var settling = await jobs.OpenAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop);
-        if (settling is not null && settling.Id != job) throw new EditRefused(Reason.SettledStale);
-        if (settling is null || JobJson.Layout(settling) is not { } best) throw new EditRefused(Reason.NothingSettled);
-        await DoNowAsync(new TakeSettled(stock, best.Sheets.Length) { Layout = best, MadeFor = settling.Ask.MadeFor }, stop);
-        await jobs.DropAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop);
+        await DoNowAsync(await sheets.TakeAsync(On, stock, job, stop), stop);
+        await sheets.DropAsync(On, stock, stop);
     }, stop);
 
     /// <summary>Forgets the settled layout.</summary>
     public Task<IActionResult> OnPostDropAsync(string stock, CancellationToken stop) =>
-        ActAsync(() => jobs.DropAsync(ProjectDesk.Owner, Id, JobKind.Settle, stock, stop), stop);
+        ActAsync(() => sheets.DropAsync(On, stock, stop), stop);
 
     /// <summary>Pins copies on a sheet, or everything on it, or lets it go.</summary>
     public Task<IActionResult> OnPostPinAsync(string sheet, string? copies, bool pinned, CancellationToken stop) =>
@@ -202,37 +189,9 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     {
         var request = new SendRequest(sheet, SheetsKey.ReadCopies(copies), string.IsNullOrEmpty(to) ? null : to, size, Guid.NewGuid());
         // What is not as the page showed it is told before anybody searches.
-        if (SeenHead == On.Project.Head)
-        {
-            var filled = await RoomAsync(request, stop);
-            await DoNowAsync(SendWork.EditOf(request) with { Filled = filled }, stop);
-        }
-        else
-        {
-            await DoNowAsync(SendWork.EditOf(request), stop);
-        }
+        var filled = SeenHead == On.Project.Head ? await sheets.RoomAsync(On, request, stop) : null;
+        await DoNowAsync(SendWork.EditOf(request) with { Filled = filled }, stop);
     }, stop);
-
-    /// <summary>A search for room takes up to two seconds; the rest is for a queue of others.</summary>
-    private static readonly TimeSpan LongestSearch = TimeSpan.FromSeconds(8);
-
-    /// <summary>The other sheet with the copies on it, looked for by a worker while the page waits; null where there is no room.</summary>
-    private async Task<SheetLayout?> RoomAsync(SendRequest request, CancellationToken stop)
-    {
-        var id = await jobs.AskAsync(
-            new JobAsk(ProjectDesk.Owner, Id, On.Project.Head, JobKind.Send, request.Batch.ToString("N"), Value.LayoutFingerprint(), JobJson.Write(request)), stop);
-        signal.Ring();
-        for (var begun = clock.GetTimestamp(); clock.GetElapsedTime(begun) < LongestSearch;)
-        {
-            await Task.Delay(40, stop);
-            if (await jobs.OpenAsync(ProjectDesk.Owner, id, stop) is not { IsUnderWay: false } over) continue;
-            await jobs.DropAsync(ProjectDesk.Owner, Id, JobKind.Send, over.Ask.Subject, stop);
-            // What cannot be sent there at all says so itself; the edit has the words for it.
-            return JobJson.Layout(over)?.Sheets.FirstOrDefault();
-        }
-        await jobs.DropAsync(ProjectDesk.Owner, Id, JobKind.Send, request.Batch.ToString("N"), stop);
-        throw new NotDone("No room was found in time; the machine is busy with other work. Try once more in a moment.");
-    }
 
     /// <summary>Says how pieces may be turned.</summary>
     public Task<IActionResult> OnPostTurnsAsync(string pieces, AllowedTurns turns, CancellationToken stop) =>
@@ -241,10 +200,7 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
     /// <summary>Keeps what a sheet leaves, as it is or as a rectangle, in the stock drawer; the sheet counts as cut.</summary>
     public Task<IActionResult> OnPostKeepAsync(string sheet, bool straight, CancellationToken stop) => ActAsync(async () =>
     {
-        if (Value.Sheets?.Find(sheet) is not { } layout || !Value.SheetsAreCurrent) throw new EditRefused(Reason.SheetGone);
-        var stock = On.Drawer.Stock(layout.Stock);
-        var rest = (straight ? KeptRest.StraightPart(layout, Value.Design, stock.NextOffcut) : KeptRest.FreePart(layout, Value.Design, stock.NextOffcut))
-            ?? throw new EditRefused(Reason.NothingWorthKeeping);
+        var (layout, stock, rest) = SheetsDesk.RestOf(On, sheet, straight);
         try
         {
             await DoNowAsync(new KeepRest(sheet, rest.Name), stop, revision => catalogue.KeepRestAsync(ProjectDesk.Owner, Id, revision, layout, rest, stop));
@@ -272,25 +228,7 @@ public sealed class SheetsModel(ProjectDesk desk, JobStore jobs, JobSignal signa
         return Wrong.Count > 0 ? RegionsAsync(stop) : DoAsync(new PutOnSheets(mm!.Value, Guid.NewGuid()), stop);
     }
 
-    /// <summary>A sheet as a file: svg (a named group for each pass) or hpgl (a pen for each tool).</summary>
-    public IActionResult OnGetFile(string sheet, string format)
-    {
-        // A sheet that is out of date would be cut as the pieces were.
-        if (!Value.SheetsAreCurrent || Value.Sheets?.Find(sheet) is not { } layout || On.Drawer.Stocks.FirstOrDefault(s => s.Key == layout.Stock) is not { } stock) return NotFound();
-        var plan = SheetPlan.For(layout, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), stock, Value.SetOut.ScoreClearanceMm);
-        var page = ProductionPage.FromPlan(plan, layout.Width, layout.Height);
-        var name = $"{FileWords(On.Project.Name)}-{layout.Stock}-{layout.Number}";
-        return format switch
-        {
-            "svg" => File(Encoding.UTF8.GetBytes(ProductionSvgWriter.Write(page)), "image/svg+xml", $"{name}.svg"),
-            "hpgl" => File(Encoding.ASCII.GetBytes(HpglWriter.Write(page).Text), "application/vnd.hp-hpgl", $"{name}.hpgl"),
-            _ => NotFound(),
-        };
-    }
-
-    private static string FileWords(string name)
-    {
-        var words = new string([.. name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : '-')]).Trim('-');
-        return words.Length == 0 ? "card" : words;
-    }
+    /// <summary>A sheet as a file: svg or hpgl.</summary>
+    public IActionResult OnGetFile(string sheet, string format) =>
+        ProductionFile.Write(On, sheet, format) is { } file ? File(file.Content, file.MediaType, file.Name) : NotFound();
 }
