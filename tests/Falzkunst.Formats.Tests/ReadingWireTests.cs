@@ -2,6 +2,7 @@ using System.Text;
 using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Formats.Wire;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Formats.Tests;
 
@@ -44,7 +45,7 @@ public sealed class ReadingWireTests
     {
         var whole = Sent(ArtReader.Read(Encoding.UTF8.GetBytes(
             "<svg xmlns='http://www.w3.org/2000/svg' width='9mm' height='9mm'><g id='a'><path stroke='red' stroke-dasharray='1 2' d='M0 0C1 2 3 4 5 6L7 8z'/></g><text/></svg>")));
-        Gen.Select(Gen.Int[0, whole.Length - 1].Array[1, 6], Gen.Byte.Array[6], Gen.Int[0, whole.Length]).Sample((places, bytes, length) =>
+        Gen.Select(Gen.Int[0, whole.Length - 1].Array[1, 6], Gen.Byte.Array[6], Gen.Int[0, whole.Length]).ForAll((places, bytes, length) =>
         {
             var damaged = (byte[])whole.Clone();
             for (var i = 0; i < places.Length; i++) damaged[places[i]] = bytes[i];

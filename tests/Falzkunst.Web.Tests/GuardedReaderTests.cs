@@ -76,7 +76,7 @@ public sealed class GuardedReaderTests : IDisposable
         {
             try
             {
-                return (await ReadAsync(i % 3 == 0 ? Slow() : Ordinary, seconds: 0.5)).Shapes.Length;
+                return (i % 3 == 0 ? await ReadAsync(Slow(), seconds: 0.5) : await ReadAsync(Ordinary, seconds: 60)).Shapes.Length;
             }
             catch (ReadRefused)
             {

@@ -6,6 +6,7 @@ using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Tests;
 using Falzkunst.Web.Pages.Project;
 using Path = Falzkunst.Core.Geometry.Path;
 
@@ -25,13 +26,13 @@ public sealed class PicksTests(Site site) : IClassFixture<Site>
     public void Any_pick_is_the_same_after_it_was_written_and_read()
     {
         var lines = Gen.Select(Gen.Int[0, 2], Gen.Bool.Array[41]).Array[1, 3];
-        lines.Sample(chosen =>
+        lines.ForAll(chosen =>
         {
             var picked = Picked.OfLines([.. chosen.DistinctBy(c => c.Item1).OrderBy(c => c.Item1)
                 .Select(c => new PickedLines($"p{c.Item1 + 1}", [.. Random.Pieces[c.Item1].Lines.Where((_, i) => c.Item2[i]).Select(l => l.Id)])).Where(l => !l.Ids.IsEmpty)]).In(Random);
             Assert.Equal(Flat(picked), Flat(PickedKey.Read(PickedKey.Write(picked, Random), Random)));
         });
-        Gen.Int[1, 3].Array[1, 3].Sample(pieces =>
+        Gen.Int[1, 3].Array[1, 3].ForAll(pieces =>
         {
             var picked = Picked.OfPieces([.. pieces.Distinct().Select(p => $"p{p}")]);
             Assert.Equal(picked.Pieces, PickedKey.Read(PickedKey.Write(picked, Random), Random).Pieces);

@@ -16,15 +16,15 @@ public static class Motifs
     /// <summary>What lies no farther from a piece than this hangs together with it, mm.</summary>
     private const double NearMm = 0.5;
 
-    private const int MostSamples = 120;
-
     /// <summary>Distance left between motifs that are taken to the card, mm.</summary>
     private const double GapMm = 6;
 
     public static ImmutableArray<Motif> Find(Design design)
     {
         var pieces = design.Pieces;
-        var boxes = pieces.Select(p => p.Outline.Path.BoundsUnder(p.Place)).Concat(design.Loose.Select(l => l.Path.Bounds)).ToList();
+        var paths = pieces.Select(p => p.Outline.Path.Map(p.Place)).Concat(design.Loose.Select(l => l.Path)).ToList();
+        var edges = new PathNearness?[paths.Count];
+        var boxes = paths.Select(p => p.Bounds).ToList();
         var tree = new BoxTree(boxes);
         var groups = new DisjointSets(boxes.Count);
         for (var i = 0; i < boxes.Count; i++)
@@ -44,11 +44,13 @@ public static class Motifs
         bool HangTogether(int a, int b)
         {
             if (a >= pieces.Length && b >= pieces.Length) return true; // loose lines whose boxes all but meet
-            if (a >= pieces.Length) return Touches(Samples(design.Loose[a - pieces.Length].Path), pieces[b]);
-            if (b >= pieces.Length) return Touches(Samples(design.Loose[b - pieces.Length].Path), pieces[a]);
-            return Touches(Samples(pieces[a].Outline.Path.Map(pieces[a].Place)), pieces[b])
-                || Touches(Samples(pieces[b].Outline.Path.Map(pieces[b].Place)), pieces[a]);
+            return IsNear(a, b) || Holds(a, b) || Holds(b, a);
         }
+
+        // Edges are asked for places of their own, and not for samples: moved or turned, things stay as near as they were.
+        bool IsNear(int a, int b) => (edges[a] ??= new PathNearness(paths[a])).IsWithin(NearMm, paths[b]);
+
+        bool Holds(int outer, int inner) => outer < pieces.Length && pieces[outer].Paper.HoldsInOutline(pieces[outer].Place.Inverse().Apply(paths[inner].Start));
     }
 
     /// <summary>A design of some motifs, laid side by side from the card's upper left corner, with pieces numbered anew.</summary>
@@ -70,15 +72,6 @@ public static class Motifs
             (x, rowHeight) = (x + motif.Box.Width + GapMm, Math.Max(rowHeight, motif.Box.Height));
         }
         return new Design(pieces.ToImmutable(), [], [], firstNumber + pieces.Count).PlusLoose(loose);
-    }
-
-    private static List<Point> Samples(Path path) => [path.Start, path.End, .. Sampling.Midpoints(path, 1, MostSamples)];
-
-    private static bool Touches(List<Point> samples, Piece piece)
-    {
-        var back = piece.Place.Inverse();
-        var paper = piece.Paper;
-        return samples.Exists(p => paper.HoldsInOutline(back.Apply(p), NearMm));
     }
 
     /// <summary>Rows by overlap in height, then from the left.</summary>

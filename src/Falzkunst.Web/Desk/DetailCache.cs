@@ -1,4 +1,5 @@
 using Falzkunst.Core.Detail;
+using Falzkunst.Web.Jobs;
 using Microsoft.Extensions.Caching.Memory;
 
 namespace Falzkunst.Web.Desk;

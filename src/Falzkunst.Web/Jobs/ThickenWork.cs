@@ -1,7 +1,6 @@
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Detail;
 using Falzkunst.Data.Jobs;
-using Falzkunst.Web.Desk;
 
 namespace Falzkunst.Web.Jobs;
 

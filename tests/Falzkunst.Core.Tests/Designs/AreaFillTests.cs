@@ -3,6 +3,7 @@ using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Refusals;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Designs;
 
@@ -49,7 +50,7 @@ public sealed class AreaFillTests
     }
 
     [Fact]
-    public void Any_closed_lines_can_be_filled() => Gen.Select(Given.Paths.Array[1, 3], Gen.Enum<FillPattern>(), Gen.Double[2, 20]).Sample((paths, pattern, distance) =>
+    public void Any_closed_lines_can_be_filled() => Gen.Select(Given.Paths.Array[1, 3], Gen.Enum<FillPattern>(), Gen.Double[2, 20]).ForAll((paths, pattern, distance) =>
     {
         var rings = paths.Select(p => new Path(p.Start, p.Segments, closed: true)).ToList();
         var box = rings.Aggregate(Box.Empty, (b, r) => b.Include(r.Bounds)).Grow(0.1);

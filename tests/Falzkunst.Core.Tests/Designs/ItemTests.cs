@@ -4,6 +4,7 @@ using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Refusals;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Designs;
 
@@ -16,7 +17,7 @@ public sealed class ItemTests
     private static Piece Only(Project project) => project.Design.Pieces[0];
 
     [Fact]
-    public void An_edge_line_follows_the_outline_and_keeps_its_distance() => Gen.Select(Gen.Double[30, 300], Gen.Double[30, 300]).Sample((width, height) =>
+    public void An_edge_line_follows_the_outline_and_keeps_its_distance() => Gen.Select(Gen.Double[30, 300], Gen.Double[30, 300]).ForAll((width, height) =>
     {
         var piece = Only(Edits.Apply(Plate, new ResizePicked(Picked.OfPieces("p1"), width, height), Given.Drawer));
         var line = Assert.Single(piece.Drawn, l => l.Operation == Operation.Draw);

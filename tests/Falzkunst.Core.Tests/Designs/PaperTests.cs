@@ -5,6 +5,7 @@ using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Nesting;
 using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Designs;
 
@@ -40,14 +41,14 @@ public sealed class PaperTests
     private static bool FallsOut(Line line) => line.Path.IsClosed && line.Operation == Operation.Cut && line.Settings is not ({ HalfCut: true } or { LeftOut: true });
 
     [Fact]
-    public void Its_area_is_the_outline_less_inner_rings_that_are_cut_through() => Plates.Sample(plate =>
+    public void Its_area_is_the_outline_less_inner_rings_that_are_cut_through() => Plates.ForAll(plate =>
     {
         var expected = 16 * Cell * Cell - plate.Lines.Skip(1).Where(FallsOut).Sum(l => Math.Abs(l.Path.SignedArea));
         Assert.Equal(expected, plate.Area, 6);
     });
 
     [Fact]
-    public void Nesting_rings_roles_and_points_agree_with_it() => Gen.Select(Plates, Gen.Double[0.01, 4 * Cell - 0.01], Gen.Double[0.01, 4 * Cell - 0.01]).Sample((plate, x, y) =>
+    public void Nesting_rings_roles_and_points_agree_with_it() => Gen.Select(Plates, Gen.Double[0.01, 4 * Cell - 0.01], Gen.Double[0.01, 4 * Cell - 0.01]).ForAll((plate, x, y) =>
     {
         var job = PaperJobs.JobFor(Given.ProjectOf(plate).Design, Given.Stock("chalk-200"), Given.Machine("twin-330"), 2, 1, null);
         Assert.Equal(plate.Area, job.Pieces[0].Area, 6);

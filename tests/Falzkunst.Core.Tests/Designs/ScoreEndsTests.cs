@@ -1,6 +1,7 @@
 using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Designs;
 
@@ -53,7 +54,7 @@ public sealed class ScoreEndsTests
     {
         var corners = Given.Points.Array[3, 14];
         var openings = (from c in Given.Points from r in Gen.Double[2, 40] select EllipticArc.Ellipse(c, r, r * 0.7)).Array[0, 3];
-        Gen.Select(corners, openings, Given.Points, Given.Points, Gen.Double[0, 4]).Sample((outline, holes, a, b, clearance) =>
+        Gen.Select(corners, openings, Given.Points, Given.Points, Gen.Double[0, 4]).ForAll((outline, holes, a, b, clearance) =>
         {
             if (Math.Abs(Polygons.SignedArea(outline)) < 1 || a.DistanceTo(b) < 1) return;
             var ring = Path.Polyline(outline, true);

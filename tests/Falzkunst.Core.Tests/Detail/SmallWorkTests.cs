@@ -8,6 +8,7 @@ using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Refusals;
+using Falzkunst.Tests;
 using static Falzkunst.Core.Tests.Detail.Shapes;
 using Point = Falzkunst.Core.Geometry.Point;
 
@@ -65,7 +66,7 @@ public sealed class SmallWorkTests
 
     [Fact]
     public void Growing_and_shrinking_by_as_much_gives_the_same_outline_but_for_rounded_corners() =>
-        Gen.Select(Gen.Double[0.3, 4], Gen.Double[15, 40], Gen.Double[15, 40]).Sample((by, w, h) =>
+        Gen.Select(Gen.Double[0.3, 4], Gen.Double[15, 40], Gen.Double[15, 40]).ForAll((by, w, h) =>
         {
             var grown = Shapes.PieceOf([.. Borders.Offset(Given.Piece("p1", w, h), new Border(by, "chalk-200"))[0]]);
             var back = Borders.Offset(grown, new Border(-by, "chalk-200"))[0][0];

@@ -4,6 +4,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Refusals;
+using Falzkunst.Tests;
 using static Falzkunst.Core.Tests.Detail.Shapes;
 using Point = Falzkunst.Core.Geometry.Point;
 
@@ -173,7 +174,7 @@ public sealed class ThickeningTests
         course.Length == 1 ? p.DistanceTo(course[0].At) : course.Zip(course.Skip(1)).Min(s => Polygons.DistanceToStretch(p, s.First.At, s.Second.At));
 
     [Fact]
-    public void Grown_pieces_keep_their_topology_bear_the_width_but_where_they_say_and_are_unmoved_away_from_thin_places() => Joined.Sample(piece =>
+    public void Grown_pieces_keep_their_topology_bear_the_width_but_where_they_say_and_are_unmoved_away_from_thin_places() => Joined.ForAll(piece =>
     {
         var (before, grown) = (FromPiece(piece), Thickening.Grow(piece, Thin));
         var after = FromPiece(grown.Piece);

@@ -1,6 +1,7 @@
 using CsCheck;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Tests;
 using static Falzkunst.Core.Tests.Detail.Shapes;
 
 namespace Falzkunst.Core.Tests.Detail;
@@ -54,7 +55,7 @@ public sealed class WidthSurveyTests
     }
 
     [Fact]
-    public void Sharp_tips_and_corners_are_no_findings() => Gen.Select(Gen.Double[8, 170], Gen.Double[0, 360], Gen.Double[10, 60]).Sample((degrees, turn, length) =>
+    public void Sharp_tips_and_corners_are_no_findings() => Gen.Select(Gen.Double[8, 170], Gen.Double[0, 360], Gen.Double[10, 60]).ForAll((degrees, turn, length) =>
     {
         var half = Math.Tan(degrees * Math.PI / 360) * length;
         // A dart with a broad end.
@@ -103,7 +104,7 @@ public sealed class WidthSurveyTests
     }
 
     [Fact]
-    public void Any_closed_lines_can_be_surveyed_and_widths_lie_between_nothing_and_the_least() => Given.Paths.Array[1, 4].Sample(paths =>
+    public void Any_closed_lines_can_be_surveyed_and_widths_lie_between_nothing_and_the_least() => Given.Paths.Array[1, 4].ForAll(paths =>
     {
         foreach (var place in WidthSurvey.ThinPlaces([.. paths.Select(p => new Path(p.Start, p.Segments, closed: true))], Least))
         {
@@ -128,7 +129,7 @@ public sealed class WidthSurveyTests
     }
 
     [Fact]
-    public void Survey_and_morphological_opening_tell_the_same_story() => Joined.Sample(piece =>
+    public void Survey_and_morphological_opening_tell_the_same_story() => Joined.ForAll(piece =>
     {
         var material = Shapes.FromPiece(piece);
         var worst = PieceWidths.Below(piece, Least).FirstOrDefault(p => p.Kind is ThinKind.Neck or ThinKind.Strand);

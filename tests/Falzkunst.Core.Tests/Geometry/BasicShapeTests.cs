@@ -1,12 +1,13 @@
 using CsCheck;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Geometry;
 
 public sealed class BasicShapeTests
 {
     [Fact]
-    public void Shapes_fill_their_box_and_are_closed() => Gen.Select(Gen.Double[-50, 50], Gen.Double[1, 90], Gen.Double[1, 90], Gen.Double[0, 60]).Sample((x, w, h, r) =>
+    public void Shapes_fill_their_box_and_are_closed() => Gen.Select(Gen.Double[-50, 50], Gen.Double[1, 90], Gen.Double[1, 90], Gen.Double[0, 60]).ForAll((x, w, h, r) =>
     {
         BasicShape[] shapes =
         [

@@ -1,5 +1,6 @@
 using CsCheck;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Geometry;
 
@@ -25,7 +26,7 @@ public sealed class PathClipTests
     }
 
     [Fact]
-    public void Parts_take_turns_and_make_up_the_whole() => Gen.Select(Given.Paths, Gen.Double[-150, 150]).Sample((path, edge) =>
+    public void Parts_take_turns_and_make_up_the_whole() => Gen.Select(Given.Paths, Gen.Double[-150, 150]).ForAll((path, edge) =>
     {
         var parts = PathClip.Parts(path, p => p.X < edge);
         Assert.True(Math.Abs(parts.Sum(p => p.Part.Length) - path.Length) < 0.05 * parts.Count + 1e-4 * path.Length);

@@ -1,5 +1,6 @@
 using CsCheck;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Geometry;
 
@@ -9,7 +10,7 @@ public sealed class PathNodesTests
         from path in Given.Paths.Select(PathNodes.WrittenOut) from node in Gen.Int[0, PathNodes.Count(path) - 1] select (path, node);
 
     [Fact]
-    public void A_node_moved_there_and_back_changes_nothing() => Gen.Select(PathAndNode, Given.Points).Sample((at, to) =>
+    public void A_node_moved_there_and_back_changes_nothing() => Gen.Select(PathAndNode, Given.Points).ForAll((at, to) =>
     {
         var there = PathNodes.Move(at.Path, at.Node, to);
         Assert.Equal(to, PathNodes.At(there, at.Node));
@@ -18,7 +19,7 @@ public sealed class PathNodesTests
     });
 
     [Fact]
-    public void A_further_node_lies_on_the_line_and_leaves_its_course_as_it_was() => Gen.Select(PathAndNode, Gen.Double[0.05, 0.95]).Sample((at, t) =>
+    public void A_further_node_lies_on_the_line_and_leaves_its_course_as_it_was() => Gen.Select(PathAndNode, Gen.Double[0.05, 0.95]).ForAll((at, t) =>
     {
         var segment = Math.Min(at.Node, at.Path.Segments.Length - 1);
         var more = PathNodes.Insert(at.Path, segment, t);
@@ -33,7 +34,7 @@ public sealed class PathNodesTests
     });
 
     [Fact]
-    public void A_line_without_one_of_its_nodes_is_one_shorter_and_as_closed_as_before() => PathAndNode.Sample(at =>
+    public void A_line_without_one_of_its_nodes_is_one_shorter_and_as_closed_as_before() => PathAndNode.ForAll(at =>
     {
         var count = PathNodes.Count(at.Path);
         var less = PathNodes.Delete(at.Path, at.Node);

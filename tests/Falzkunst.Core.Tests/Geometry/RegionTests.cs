@@ -1,5 +1,6 @@
 using CsCheck;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Geometry;
 
@@ -10,7 +11,7 @@ public sealed class RegionTests
         (from corners in Gen.Int[3, 9].SelectMany(n => Gen.Select(Gen.Double[5, 40], Gen.Double[0, 1]).Array[n])
          from distance in Gen.Double[0.3, 3]
          select (corners, distance))
-        .Sample(drawn =>
+        .ForAll(drawn =>
         {
             // Corners about the origin in the order of their angle.
             var ring = drawn.corners.Select((c, i) => (c.Item1, Angle: 2 * Math.PI * (i + 0.9 * c.Item2) / drawn.corners.Length))

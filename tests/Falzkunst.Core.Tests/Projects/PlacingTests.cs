@@ -8,6 +8,7 @@ using Falzkunst.Core.Nesting.Papers;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Tests.Nesting;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Projects;
 
@@ -88,7 +89,7 @@ public sealed class PlacingTests
     [Fact]
     public void Whatever_a_hand_does_the_sheets_stay_valid_or_as_they_were() =>
         (from moves in (from copy in Gen.Int[0, 3] from x in Gen.Double[-20, 300] from y in Gen.Double[-20, 300] from turn in Gen.Int[0, 35] from holds in Gen.Bool select (copy, x, y, turn, holds)).Array[1, 6] select moves)
-        .Sample(moves =>
+        .ForAll(moves =>
         {
             var project = Placed;
             foreach (var (copy, x, y, turn, holds) in moves)

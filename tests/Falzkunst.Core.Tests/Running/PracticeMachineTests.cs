@@ -2,6 +2,7 @@ using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Running;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Running;
 
@@ -41,7 +42,7 @@ public sealed class PracticeMachineTests
     }
 
     [Fact]
-    public void However_time_is_cut_up_the_machine_ends_in_the_same_place() => Gen.Double[0, 3].Array[1, 30].Sample(times =>
+    public void However_time_is_cut_up_the_machine_ends_in_the_same_place() => Gen.Double[0, 3].Array[1, 30].ForAll(times =>
     {
         var start = PracticeMachine.Confirm(Plan, PracticeMachine.Begin().State).State;
         var stepwise = times.Aggregate(start, (s, t) => PracticeMachine.Advance(Plan, s, t).State);
@@ -80,7 +81,7 @@ public sealed class PracticeMachineTests
     }
 
     [Fact]
-    public void The_head_is_on_the_line_that_runs() => Gen.Double[0, 4].Sample(seconds =>
+    public void The_head_is_on_the_line_that_runs() => Gen.Double[0, 4].ForAll(seconds =>
     {
         var state = PracticeMachine.Advance(Plan, PracticeMachine.Confirm(Plan, PracticeMachine.Begin().State).State, seconds).State;
         if (HeadPosition.At(Plan, state) is not { } head) return;

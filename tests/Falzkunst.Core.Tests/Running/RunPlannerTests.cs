@@ -3,6 +3,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Running;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Core.Tests.Running;
 
@@ -89,7 +90,7 @@ public sealed class RunPlannerTests
     }
 
     [Fact]
-    public void Corners_cost_time_but_collinear_points_do_not() => Gen.Double[20, 400].Sample(speed =>
+    public void Corners_cost_time_but_collinear_points_do_not() => Gen.Double[20, 400].ForAll(speed =>
     {
         var straight = MotionTime.Along(Given.Straight(0, 0, 100, 0), speed, 2000);
         var split = MotionTime.Along(Path.Polyline([new(0, 0), new(30, 0), new(31, 0), new(100, 0)], false), speed, 2000);
@@ -100,7 +101,7 @@ public sealed class RunPlannerTests
     });
 
     [Fact]
-    public void Travel_order_runs_every_line_once_and_whole() => Given.Paths.Array[1, 25].Sample(lines =>
+    public void Travel_order_runs_every_line_once_and_whole() => Given.Paths.Array[1, 25].ForAll(lines =>
     {
         var order = TravelOrder.Arrange(lines, new Point(0, 200));
         Assert.Equal(Enumerable.Range(0, lines.Length), order.Select(o => o.Index).Order());
@@ -120,7 +121,7 @@ public sealed class RunPlannerTests
     }
 
     [Fact]
-    public void Dashes_begin_and_end_a_line_and_come_out_even() => Gen.Select(Gen.Double[1, 300], Gen.Double[0.5, 5], Gen.Double[0.3, 4]).Sample((length, dash, gap) =>
+    public void Dashes_begin_and_end_a_line_and_come_out_even() => Gen.Select(Gen.Double[1, 300], Gen.Double[0.5, 5], Gen.Double[0.3, 4]).ForAll((length, dash, gap) =>
     {
         var strokes = Dashes.Split(Given.Straight(0, 0, length, 0), dash, gap);
         Assert.Equal(0, strokes[0].Start.X, 1e-9);

@@ -5,6 +5,7 @@ using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Formats.Dxf;
+using Falzkunst.Tests;
 
 namespace Falzkunst.Formats.Tests.Dxf;
 
@@ -121,7 +122,7 @@ public sealed class DxfReaderTests(DxfFiles files) : IClassFixture<DxfFiles>
     {
         var whole = files.Bytes("millimetres");
         var from = whole.AsSpan().IndexOf("ENTITIES"u8);
-        Gen.Select(Gen.Int[from, whole.Length - 1].Array[1, 20], Gen.Byte.Array[20]).Sample((places, bytes) =>
+        Gen.Select(Gen.Int[from, whole.Length - 1].Array[1, 20], Gen.Byte.Array[20]).ForAll((places, bytes) =>
         {
             var damaged = (byte[])whole.Clone();
             for (var i = 0; i < places.Length; i++) damaged[places[i]] = bytes[i];

@@ -7,7 +7,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Projects;
 
-namespace Falzkunst.Web.Desk;
+namespace Falzkunst.Web.Jobs;
 
 /// <summary>Names for what the Detail station computes: hashes of everything that it depends on, so that any process finds it again.</summary>
 public static class DetailKeys
