@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Globalization;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs.Assembling;
@@ -13,8 +12,8 @@ public sealed class HostileFileTests
     /// <summary>The usual thread of a server: what needs more stack than this would end it.</summary>
     private const int StackBytes = 1_000_000;
 
-    /// <summary>Reading has three and a half seconds; the rest is for a machine that is busy with other tests.</summary>
-    private static readonly TimeSpan Most = TimeSpan.FromSeconds(9);
+    /// <summary>What is still being read then hangs: its budget has ended it long before on any machine.</summary>
+    private static readonly TimeSpan Hangs = TimeSpan.FromMinutes(2);
 
     /// <summary>Every tenth file, from each family one at least; all of them where FALZKUNST_HOSTILE is "all". FALZKUNST_SEED says where it begins.</summary>
     public static TheoryData<string> Chosen()
@@ -27,29 +26,27 @@ public sealed class HostileFileTests
 
     [Theory]
     [MemberData(nameof(Chosen))]
-    public void Every_file_is_answered_in_time(string name)
+    public void Every_file_is_answered(string name)
     {
         var file = HostileFiles.All.Single(f => f.Name == name).Make();
-        var (answer, took) = ("", TimeSpan.Zero);
-        var reading = new Thread(() => (answer, took) = Answer(file), StackBytes);
+        var answer = "";
+        var reading = new Thread(() => answer = Answer(file), StackBytes);
         reading.Start();
-        Assert.True(reading.Join(TimeSpan.FromSeconds(60)), "It is still being read after a minute.");
+        Assert.True(reading.Join(Hangs), "It is still being read.");
         Assert.EndsWith(".", answer, StringComparison.Ordinal);
-        Assert.True(took < Most, $"It took {took.TotalSeconds:0.0} s: {answer}");
     }
 
-    private static (string Answer, TimeSpan Took) Answer(byte[] file)
+    private static string Answer(byte[] file)
     {
-        var clock = Stopwatch.StartNew();
         var budget = new Budget(BudgetLimits.Reading);
         try
         {
             var design = Assembler.Assemble(ArtReader.Read(file, budget), [], _ => "card", budget: budget);
-            return ($"{design.Pieces.Length} pieces, {Checks.Findings(design).Length} findings.", clock.Elapsed);
+            return $"{design.Pieces.Length} pieces, {Checks.Findings(design).Length} findings.";
         }
         catch (Exception e) when (e is ReadRefused or BudgetSpent)
         {
-            return (e is BudgetSpent spent ? ReadRefused.ForBudget(spent).Message : e.Message, clock.Elapsed);
+            return e is BudgetSpent spent ? ReadRefused.ForBudget(spent).Message : e.Message;
         }
     }
 

@@ -110,7 +110,7 @@ public sealed class JobTests(TestDatabase database) : IClassFixture<TestDatabase
         var now = pinned.Sheets!.ForStock("slate-220", demo.Design);
         Assert.All(now.Sheets[0].Placements, p => Assert.True(p.Pinned));
         var job = PaperJobs.JobFor(demo.Design, stock, machine, demo.SetOut.SpacingMm, demo.SetOut.Cards, now);
-        var settled = PaperPlacing.LayoutOf(Nester.Nest(job, new NestEffort(TimeSpan.FromSeconds(1)), null, Stop), job, stock, "b");
+        var settled = PaperPlacing.LayoutOf(Nester.Nest(job, new NestEffort(TimeSpan.FromHours(1), Rounds: 1), null, Stop), job, stock, "b");
         var taken = Edits.Apply(pinned, new TakeSettled("slate-220", settled.Sheets.Length) { Layout = settled, MadeFor = pinned.Sheets.MadeFor }, drawer);
         // All of it was pinned, so that nothing moved.
         Assert.Equal(now.Sheets[0].Placements.OrderBy(p => p.Piece).ThenBy(p => p.Copy), taken.Sheets!.ForStock("slate-220", demo.Design).Sheets[0].Placements.OrderBy(p => p.Piece).ThenBy(p => p.Copy));

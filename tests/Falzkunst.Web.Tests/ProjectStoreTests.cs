@@ -9,6 +9,7 @@ using Falzkunst.Data;
 using Falzkunst.Data.Json;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
+using Falzkunst.Tests;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Path = Falzkunst.Core.Geometry.Path;
@@ -49,7 +50,7 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
     [Fact]
     public async Task A_project_comes_back_bit_for_bit_after_a_restart()
     {
-        var pieces = Pieces.Array[0, 8].Array[6].Single();
+        var pieces = Pieces.Array[0, 8].Array[6].Fixed();
         foreach (var some in pieces)
         {
             var project = Project.Empty with { Design = new Design([.. some.DistinctBy(p => p.Id)], [], [new Finding("a", Severity.Major, null, null, new Point(1.1, 1 / 3.0)) { LengthsMm = [1 / 3.0] }], 99) };
@@ -63,12 +64,12 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
     [Fact]
     public async Task Undo_and_redo_after_any_sequence_of_edits_give_every_former_project_bit_for_bit()
     {
-        var sequences = Gen.Int[0, 4].Array[3, 14].Array[5].Single();
+        var sequences = Gen.Int[0, 4].Array[3, 14].Array[5].Fixed();
         foreach (var choices in sequences)
         {
             await using var services = database.Restarted();
             var store = services.GetRequiredService<ProjectStore>();
-            var project = Project.Empty with { Design = new Design([.. Pieces.Array[3].Single().Select((p, i) => p with { Id = $"p{i}" })], [], [], 3) };
+            var project = Project.Empty with { Design = new Design([.. Pieces.Array[3].Fixed().Select((p, i) => p with { Id = $"p{i}" })], [], [], 3) };
             var id = await store.CreateAsync(Owner, "Edits", project, Stop);
             var history = new List<Project> { project };
             var head = 1;

@@ -16,6 +16,10 @@ internal static class ForAllValues
 
     private static readonly string Seed = Environment.GetEnvironmentVariable("FALZKUNST_SEED") is { Length: > 0 } given ? given : Usual;
 
+    /// <summary>One value, the same every time.</summary>
+    public static T Fixed<T>(this Gen<T> gen, [CallerMemberName] string test = "") =>
+        Seed == "random" ? gen.Single() : gen.Generate(new PCG(Stream(test, 0), ulong.Parse(Seed, CultureInfo.InvariantCulture)), null!, out _);
+
     public static void ForAll<T>(this Gen<T> gen, Action<T> check, int iter = 100, [CallerMemberName] string test = "")
     {
         if (Seed == "random")

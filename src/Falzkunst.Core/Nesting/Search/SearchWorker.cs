@@ -5,6 +5,9 @@ namespace Falzkunst.Core.Nesting.Search;
 /// <summary>Improves an answer in one thread: asks one move after the other, from the best, until one is taken.</summary>
 internal sealed class SearchWorker
 {
+    /// <summary>What an attempt counts that looked at no pair of shapes.</summary>
+    private const int LooksOfAttempt = 50;
+
     private readonly SearchState _state;
     private readonly IMove[] _moves;
 
@@ -39,11 +42,14 @@ internal sealed class SearchWorker
         _state.IsContent = _state.IsContent || _state.Task.Boards.Length == 0 || _state.Task.Copies.Length == 0;
         while (_state.Arrangement.Looks < end && !isOver() && !IsContent)
         {
+            var before = _state.Arrangement.Looks;
             _state.Return();
             foreach (var move in _moves)
             {
                 if (move.Try(isOver)) break;
             }
+            // One piece alone on its sheet meets nothing; a round of such attempts must come to an end as well.
+            if (_state.Arrangement.Looks == before) _state.Arrangement.Looks += LooksOfAttempt;
         }
     }
 }
