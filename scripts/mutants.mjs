@@ -18,7 +18,7 @@ const MUTANTS = [
     "machines have no top speed",
   ],
   ["Running/RunPlanner.cs", "wait = pass.Settings.WarmUpSeconds;", "wait = 300;", "foil warm-up hard-wired"],
-  ["Running/RunPlanner.cs", "settings.ForceGrams * HalfCutForce", "settings.ForceGrams", "half cuts press as hard as cuts"],
+  ["Running/RunPlanner.cs", "settings.ForceGrams * HalfCutForce", "settings.ForceGrams * 1.0", "half cuts press as hard as cuts"],
   ["Running/RunPlanner.cs", "Grow(FoilEdgeMm)", "Grow(0)", "foil ends with its lines"],
   [
     "Running/ToolChangePlan.cs",
