@@ -9,7 +9,7 @@ import { boxOfItems, keyWith, pickedOf, turnHandle } from "../copies.js";
 
 /** @typedef {import("../light-table.js").LightTable} LightTable */
 /** @typedef {{ degrees: number, by: Point, to: SceneFrame | undefined, text: string }} Reading */
-/** @typedef {{ x: number, y: number, why?: string }} Told where copies would come to lie, or why not */
+/** @typedef {{ x: number, y: number, why?: string }} Landing where copies would come to lie, or why not */
 
 /**
  * @param {LightTable} table
@@ -88,7 +88,7 @@ function words(table, items, to, degrees, about, by, holds) {
 
 /**
  * @param {Record<string, any>} asked
- * @returns {Promise<Told | null>}
+ * @returns {Promise<Landing | null>}
  */
 async function mayLie(asked) {
   const answer = await fetch(`?handler=MayLie&${new URLSearchParams(asked)}`);
