@@ -10,6 +10,16 @@ public sealed class ChecksTests
 {
     private static Project Mended(Project project) => Mend.For(Assert.Single(Checks.Findings(project.Design)), project.Design)[0].Edit is var edit ? Edits.Apply(project, edit, Given.Drawer) : project;
 
+    [Theory]
+    [InlineData(0.8, false)] // two short strokes whose ends lie near each other are no outline
+    [InlineData(3, true)]
+    public void Cuts_that_all_but_close_were_meant_to_unless_they_are_hardly_longer_than_their_gap(double leg, bool isMeant)
+    {
+        var hook = Path.Polyline([new(20, 20), new(20 + leg, 20.22), new(20, 20.44)], closed: false);
+        var design = Given.ProjectOf(Given.Piece("p1", 80, 60, Given.Line(hook, Operation.Cut))).Design;
+        Assert.Equal(isMeant, Checks.Findings(design).Any(f => f.Code == FindingCodes.OpenOutline));
+    }
+
     [Fact]
     public void A_clean_piece_has_no_findings() => Assert.Empty(Checks.Findings(Given.ProjectOf(Given.Piece("p1", 80, 50,
         Given.Line(Given.Straight(40, 0, 40, 50), Operation.Score), Given.Line(Path.Rectangle(10, 10, 5, 5), Operation.Cut))).Design));
@@ -25,6 +35,17 @@ public sealed class ChecksTests
         var after = Mended(project).Design.Pieces[0];
         Assert.Equal(10, after.Lines[1].Path.Length, 1);
         Assert.Empty(Checks.Findings(Mended(project).Design));
+    }
+
+    /// <summary>A piece that lies over or under another is its layer: what pokes out of one does not run onto the other.</summary>
+    [Theory]
+    [InlineData(20, FindingCodes.PastEdge)]
+    [InlineData(80.01, FindingCodes.AcrossPieces)]
+    public void A_line_past_the_edge_runs_onto_a_neighbour_and_onto_no_layer(double left, string code)
+    {
+        var project = Given.ProjectOf(
+            Given.Piece("p1", 80, 50, Given.Line(Given.Straight(60, 20, 95, 20), Operation.Draw)), Given.Piece("p2", 80, 50) with { Place = Affine.Move(left, 0) });
+        Assert.Equal(code, Assert.Single(Checks.Findings(project.Design)).Code);
     }
 
     [Fact]

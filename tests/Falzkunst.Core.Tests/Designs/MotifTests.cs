@@ -48,6 +48,18 @@ public sealed class MotifTests
         Assert.True(taken.Pieces.All(p => p.Outline.Path.BoundsUnder(p.Place).Min is { X: > -1e-6, Y: > -1e-6 }));
     }
 
+    [Theory]
+    [InlineData(1, 1, true)]
+    [InlineData(-1, 1, true)]
+    [InlineData(1, -1, true)]
+    [InlineData(1, 1.3, false)]
+    public void A_hook_without_symmetry_is_known_again_on_its_face_and_on_its_back(double x, double y, bool isSame)
+    {
+        var hook = Path.Polyline([new(0, 0), new(40, 0), new(40, 8), new(10, 8), new(10, 30), new(0, 22)], closed: true);
+        Piece Cut(Path outline) => Piece.FromLines("p1", "Piece p1", "chalk-200", Affine.Identity, [Given.Line(outline, Operation.Cut)]);
+        Assert.Equal(isSame, SameShape.Are(Cut(hook), Cut(hook.Map(Affine.Scale(x, y).Then(Affine.Turn(33))))));
+    }
+
     [Fact]
     public void The_same_outline_is_known_again_turned_mirrored_and_drawn_from_another_start() => Gen.Select(Gen.Double[0, 360], Gen.Bool, Gen.Int[0, 9]).ForAll((turn, mirrored, start) =>
     {

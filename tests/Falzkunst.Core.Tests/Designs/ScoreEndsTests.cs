@@ -50,6 +50,27 @@ public sealed class ScoreEndsTests
     }
 
     [Fact]
+    public void An_outline_that_a_pen_follows_ends_scores_like_one_that_is_cut()
+    {
+        var cut = Given.Piece("p", 100, 60, Score(Given.Straight(50, 0, 50, 60)));
+        var drawn = cut with { Outline = (Line)cut.Outline.With(Operation.Draw) };
+        Assert.Equal(57.98, Assert.Single(Fit(drawn, 1)).Length, 1e-6);
+    }
+
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public void Crumbs_of_scores_between_two_openings_do_not_run(bool isBent)
+    {
+        // Between the openings 0.38 mm of the score would be free.
+        Line[] openings = [Given.Line(Path.Rectangle(20, 20, 20, 20), Operation.Cut), Given.Line(Path.Rectangle(42.4, 20, 20, 20), Operation.Cut)];
+        var score = isBent ? Path.Polyline([new(5, 30), new(41.1, 30), new(41.2, 30.01), new(95, 30)], closed: false) : Given.Straight(5, 30, 95, 30);
+        var runs = Fit(Given.Piece("p", 100, 60, [Score(score), .. openings]), 1);
+        Assert.Equal(2, runs.Length);
+        Assert.All(runs, r => Assert.True(r.Length > 10));
+    }
+
+    [Fact]
     public void A_fitted_score_keeps_its_distance_and_is_as_long_as_it_can_be()
     {
         var corners = Given.Points.Array[3, 14];
