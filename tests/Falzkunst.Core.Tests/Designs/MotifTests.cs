@@ -26,6 +26,13 @@ public sealed class MotifTests
         Assert.Equal([1, 2, 3, 4], motifs.Select(m => m.Number));
     }
 
+    [Theory]
+    [InlineData(0.4, 1)]
+    [InlineData(0.6, 2)]
+    [InlineData(3, 2)]
+    public void What_lies_within_half_a_millimetre_hangs_together(double gap, int motifs) =>
+        Assert.Equal(motifs, Motifs.Find(new Design([At(Given.Piece("p1", 20, 20), 0, 0), At(Given.Piece("p2", 20, 20), 20 + gap, 7)], [], [], 3)).Length);
+
     private static readonly Gen<(double X, double Y, double Degrees)[]> Places = Gen.Select(Gen.Double[0, 200], Gen.Double[0, 200], Gen.Double[0, 360]).Array[1, 14];
 
     [Fact]
