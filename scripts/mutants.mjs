@@ -4,7 +4,7 @@ import { execFileSync, spawnSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 
-const [copy, leftOut = ""] = process.argv.slice(2);
+const [copy, leftOut = "", only = ""] = process.argv.slice(2);
 const core = (file) => join(copy, "src/Falzkunst.Core", file);
 
 const MUTANTS = [
@@ -99,7 +99,8 @@ const without = leftOut
   .flatMap((c) => ["-class-", `*${c}`]);
 
 let killed = 0;
-for (const [file, from, to, words] of MUTANTS) {
+const chosen = MUTANTS.filter((m) => new RegExp(only).test(m[3]));
+for (const [file, from, to, words] of chosen) {
   const text = readFileSync(core(file), "utf8");
   if (!text.includes(from)) {
     console.log(`  not there    ${file}: ${words}`);
@@ -119,4 +120,4 @@ for (const [file, from, to, words] of MUTANTS) {
     writeFileSync(core(file), text);
   }
 }
-console.log(`${killed} of ${MUTANTS.length} killed`);
+console.log(`${killed} of ${chosen.length} killed`);

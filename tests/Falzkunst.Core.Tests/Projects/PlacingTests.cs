@@ -53,6 +53,14 @@ public sealed class PlacingTests
     }
 
     [Fact]
+    public void Nothing_moves_onto_paper_of_another_stock()
+    {
+        var both = Edits.Apply(Given.ProjectOf(Given.Piece("p1", 60, 40), Given.Piece("p2", 30, 30) with { Stock = "kraft-240" }), new PutOnSheets(2), Given.Drawer);
+        var (from, to) = (both.Sheets!.Sheets.Single(s => s.Find("p1", 1) is not null), both.Sheets.Sheets.Single(s => s.Stock == "kraft-240"));
+        Assert.Equal(Reason.OtherStock, Assert.Throws<EditRefused>(() => Do(both, new MovePlacements(from.Id, [One], to.Id, 0, default, new Point(0, 150)))).Reason);
+    }
+
+    [Fact]
     public void What_stands_in_the_way_is_said_with_numbers_and_nothing_moves()
     {
         var beside = Do(Do(Placed, To(Placed, One, 100, 200)), To(Placed, new("p2", 1), 180, 200));
