@@ -11,7 +11,7 @@ public sealed class CommandWords
     private readonly List<string> _words;
     private readonly string _usage;
     private readonly Units _units;
-    private int _at;
+    private int _position;
 
     public CommandWords(string text, string usage, Units units)
     {
@@ -40,30 +40,30 @@ public sealed class CommandWords
         return words;
     }
 
-    public bool HasMore => _at < _words.Count;
+    public bool HasMore => _position < _words.Count;
 
     /// <summary>The next word begins like a number.</summary>
-    public bool PeekIsNumber => HasMore && (char.IsAsciiDigit(_words[_at][0]) || _words[_at][0] is '-' or '.' or '(');
+    public bool PeekIsNumber => HasMore && (char.IsAsciiDigit(_words[_position][0]) || _words[_position][0] is '-' or '.' or '(');
 
     /// <summary>The next word is this one.</summary>
-    public bool PeekIs(string word) => HasMore && string.Equals(_words[_at], word, StringComparison.OrdinalIgnoreCase);
+    public bool PeekIs(string word) => HasMore && string.Equals(_words[_position], word, StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Takes the next word if it is this one.</summary>
     public bool Take(string word)
     {
         if (!PeekIs(word)) return false;
-        _at++;
+        _position++;
         return true;
     }
 
-    public string Word(string what) => HasMore ? _words[_at++] : throw Lacking(what);
+    public string Word(string what) => HasMore ? _words[_position++] : throw Lacking(what);
 
     /// <summary>All that is left, as one text.</summary>
     public string Rest(string what)
     {
         if (!HasMore) throw Lacking(what);
-        var rest = string.Join(' ', _words.Skip(_at));
-        _at = _words.Count;
+        var rest = string.Join(' ', _words.Skip(_position));
+        _position = _words.Count;
         return rest;
     }
 
@@ -72,7 +72,7 @@ public sealed class CommandWords
     {
         var word = Word(what);
         // A unit may stand apart from its number.
-        if (HasMore && _words[_at].ToLowerInvariant() is "mm" or "cm" or "in" or "pt") word += _words[_at++];
+        if (HasMore && _words[_position].ToLowerInvariant() is "mm" or "cm" or "in" or "pt") word += _words[_position++];
         return Measures.Length.Read(word, _units, out var mm) is null ? mm : throw new EditRefused(Reason.NotALength, word);
     }
 
@@ -102,7 +102,7 @@ public sealed class CommandWords
     /// <exception cref="EditRefused">Words are left over.</exception>
     public void End()
     {
-        if (HasMore) throw new EditRefused(Reason.CommandTooMuch, _words[_at], _usage);
+        if (HasMore) throw new EditRefused(Reason.CommandTooMuch, _words[_position], _usage);
     }
 
     /// <summary>Something that the command needs is not there.</summary>

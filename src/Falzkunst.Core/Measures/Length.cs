@@ -60,7 +60,7 @@ public static class Length
 
     private sealed class Reader(string text, Units units)
     {
-        private int _at;
+        private int _position;
         private int _depth;
 
         public bool AtEnd
@@ -68,7 +68,7 @@ public static class Length
             get
             {
                 SkipSpace();
-                return _at == text.Length;
+                return _position == text.Length;
             }
         }
 
@@ -121,18 +121,18 @@ public static class Length
         private bool TryNumber(out Value value)
         {
             SkipSpace();
-            var from = _at;
-            while (_at < text.Length && (char.IsAsciiDigit(text[_at]) || text[_at] is '.' or ',')) _at++;
+            var from = _position;
+            while (_position < text.Length && (char.IsAsciiDigit(text[_position]) || text[_position] is '.' or ',')) _position++;
             value = default;
-            if (!double.TryParse(text[from.._at].Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var amount))
+            if (!double.TryParse(text[from.._position].Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var amount))
                 return false;
             SkipSpace();
             foreach (var (unit, factor) in UnitFactors)
             {
-                if (!text.AsSpan(_at).StartsWith(unit, StringComparison.OrdinalIgnoreCase)) continue;
-                _at += unit.Length;
+                if (!text.AsSpan(_position).StartsWith(unit, StringComparison.OrdinalIgnoreCase)) continue;
+                _position += unit.Length;
                 value = new Value(amount * factor, true);
-                return _at == text.Length || !char.IsLetter(text[_at]);
+                return _position == text.Length || !char.IsLetter(text[_position]);
             }
             value = new Value(amount, false);
             return true;
@@ -141,14 +141,14 @@ public static class Length
         private bool Take(char c)
         {
             SkipSpace();
-            if (_at >= text.Length || (text[_at] != c && !(c == '*' && text[_at] == '×') && !(c == '-' && text[_at] == '−'))) return false;
-            _at++;
+            if (_position >= text.Length || (text[_position] != c && !(c == '*' && text[_position] == '×') && !(c == '-' && text[_position] == '−'))) return false;
+            _position++;
             return true;
         }
 
         private void SkipSpace()
         {
-            while (_at < text.Length && char.IsWhiteSpace(text[_at])) _at++;
+            while (_position < text.Length && char.IsWhiteSpace(text[_position])) _position++;
         }
 
         private static readonly (string Unit, double Factor)[] UnitFactors =

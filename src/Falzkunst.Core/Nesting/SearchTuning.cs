@@ -1,8 +1,8 @@
 namespace Falzkunst.Core.Nesting;
 
 /// <summary>
-/// The numbers of the search. What each gains is told by the bench (<c>tuning</c>: each halved and doubled over the card jobs;
-/// the table stands in docs/decisions/nesting-by-separation.md).
+/// The numbers of the search. What each gains is told by the bench (<c>tuning 3 2</c>: mean fill of card jobs after so many rounds
+/// with each number halved and doubled).
 /// </summary>
 public sealed record SearchTuning
 {

@@ -18,7 +18,7 @@ internal sealed record CssRule(string Selectors, List<CssDeclaration> Declaratio
 /// </summary>
 internal sealed class CssReader(string text, Budget budget)
 {
-    private int _at;
+    private int _position;
 
     /// <summary>The rules in order.</summary>
     /// <param name="passedOver">Told the name of each at-rule, and "nested" for a block in a rule.</param>
@@ -27,15 +27,15 @@ internal sealed class CssReader(string text, Budget budget)
         while (true)
         {
             SkipBlanks();
-            if (_at >= text.Length) yield break;
-            if (text[_at] is '}' or ';')
+            if (_position >= text.Length) yield break;
+            if (text[_position] is '}' or ';')
             {
-                _at++;
+                _position++;
                 continue;
             }
             var prelude = Take("{;", endsAtBrace: false);
-            var hasBlock = _at < text.Length && text[_at] == '{';
-            _at++;
+            var hasBlock = _position < text.Length && text[_position] == '{';
+            _position++;
             if (prelude.StartsWith('@'))
             {
                 if (hasBlock) SkipBlock();
@@ -54,21 +54,21 @@ internal sealed class CssReader(string text, Budget budget)
         while (true)
         {
             SkipBlanks();
-            if (_at >= text.Length) yield break;
-            if (text[_at] == '}')
+            if (_position >= text.Length) yield break;
+            if (text[_position] == '}')
             {
-                _at++;
+                _position++;
                 yield break;
             }
             var one = Take(";{", endsAtBrace: true);
-            if (_at < text.Length && text[_at] == '{')
+            if (_position < text.Length && text[_position] == '{')
             {
-                _at++;
+                _position++;
                 SkipBlock();
                 passedOver?.Invoke("nested");
                 continue;
             }
-            if (_at < text.Length && text[_at] == ';') _at++;
+            if (_position < text.Length && text[_position] == ';') _position++;
             if (Read(one) is { } declaration) yield return declaration;
         }
     }
@@ -98,23 +98,23 @@ internal sealed class CssReader(string text, Budget budget)
     {
         var taken = new System.Text.StringBuilder();
         var depth = 0;
-        while (_at < text.Length)
+        while (_position < text.Length)
         {
             budget.Work();
-            var c = text[_at];
+            var c = text[_position];
             if (SkipComment()) continue;
             if (depth == 0 && (stops.Contains(c, StringComparison.Ordinal) || (endsAtBrace && c == '}'))) break;
             if (c is '"' or '\'')
             {
-                var from = _at;
+                var from = _position;
                 SkipString(c);
-                taken.Append(text, from, _at - from);
+                taken.Append(text, from, _position - from);
                 continue;
             }
             if (c is '(' or '[') depth++;
             else if (c is ')' or ']' && depth > 0) depth--;
-            else if (c == '\\' && _at + 1 < text.Length) taken.Append(text[_at++]);
-            taken.Append(text[_at++]);
+            else if (c == '\\' && _position + 1 < text.Length) taken.Append(text[_position++]);
+            taken.Append(text[_position++]);
         }
         return taken.ToString();
     }
@@ -122,10 +122,10 @@ internal sealed class CssReader(string text, Budget budget)
     /// <summary>Passes over what stands in braces, the first of which was read.</summary>
     private void SkipBlock()
     {
-        for (var depth = 1; _at < text.Length && depth > 0;)
+        for (var depth = 1; _position < text.Length && depth > 0;)
         {
             budget.Work();
-            var c = text[_at];
+            var c = text[_position];
             if (SkipComment()) continue;
             if (c is '"' or '\'')
             {
@@ -134,45 +134,45 @@ internal sealed class CssReader(string text, Budget budget)
             }
             if (c == '{') depth++;
             if (c == '}') depth--;
-            _at += c == '\\' ? 2 : 1;
+            _position += c == '\\' ? 2 : 1;
         }
     }
 
     private void SkipString(char quote)
     {
-        for (_at++; _at < text.Length && text[_at] != quote && text[_at] != '\n'; _at++)
+        for (_position++; _position < text.Length && text[_position] != quote && text[_position] != '\n'; _position++)
         {
-            if (text[_at] == '\\') _at++;
+            if (text[_position] == '\\') _position++;
         }
-        _at = Math.Min(_at + 1, text.Length);
+        _position = Math.Min(_position + 1, text.Length);
     }
 
     private void SkipBlanks()
     {
-        while (_at < text.Length && (char.IsWhiteSpace(text[_at]) || SkipComment()))
+        while (_position < text.Length && (char.IsWhiteSpace(text[_position]) || SkipComment()))
         {
-            if (_at < text.Length && char.IsWhiteSpace(text[_at])) _at++;
+            if (_position < text.Length && char.IsWhiteSpace(text[_position])) _position++;
         }
     }
 
     private bool SkipComment()
     {
-        if (_at + 1 >= text.Length) return false;
-        var mark = text.AsSpan(_at, 2);
+        if (_position + 1 >= text.Length) return false;
+        var mark = text.AsSpan(_position, 2);
         if (mark is "/*")
         {
-            var end = text.IndexOf("*/", _at + 2, StringComparison.Ordinal);
-            _at = end < 0 ? text.Length : end + 2;
+            var end = text.IndexOf("*/", _position + 2, StringComparison.Ordinal);
+            _position = end < 0 ? text.Length : end + 2;
             return true;
         }
         // Marks that hide a style sheet from browsers of another century.
-        if (text.AsSpan(_at).StartsWith("<!--"))
+        if (text.AsSpan(_position).StartsWith("<!--"))
         {
-            _at += 4;
+            _position += 4;
             return true;
         }
-        if (!text.AsSpan(_at).StartsWith("-->")) return false;
-        _at += 3;
+        if (!text.AsSpan(_position).StartsWith("-->")) return false;
+        _position += 3;
         return true;
     }
 }

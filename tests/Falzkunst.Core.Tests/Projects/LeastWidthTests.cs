@@ -10,13 +10,13 @@ public sealed class LeastWidthTests
     public void What_is_set_for_the_project_goes_before_the_catalogue_until_it_is_taken_back()
     {
         var kraft = Given.Stock("kraft-240");
-        Assert.Equal((0.85, false), Told(SetOut.Default));
+        Assert.Equal((0.85, false), WidthOf(SetOut.Default));
         var own = LeastWidth.Set(SetOut.Default, kraft, 0.6);
-        Assert.Equal((0.6, true), Told(own));
-        Assert.Equal((0.85, false), Told(LeastWidth.Set(own, kraft, null)));
+        Assert.Equal((0.6, true), WidthOf(own));
+        Assert.Equal((0.85, false), WidthOf(LeastWidth.Set(own, kraft, null)));
         Assert.Equal(0.9, LeastWidth.ForStock(own, "mist-160", Given.Drawer).Mm);
 
-        static (double, bool) Told(SetOut setOut) => LeastWidth.ForStock(setOut, "kraft-240", Given.Drawer) is var least ? (least.Mm, least.IsOwn) : default;
+        static (double, bool) WidthOf(SetOut setOut) => LeastWidth.ForStock(setOut, "kraft-240", Given.Drawer) is var least ? (least.Mm, least.IsOwn) : default;
     }
 
     [Theory]
