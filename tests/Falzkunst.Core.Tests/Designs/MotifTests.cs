@@ -64,7 +64,10 @@ public sealed class MotifTests
     {
         var hook = Path.Polyline([new(0, 0), new(40, 0), new(40, 8), new(10, 8), new(10, 30), new(0, 22)], closed: true);
         Piece Cut(Path outline) => Piece.FromLines("p1", "Piece p1", "chalk-200", Affine.Identity, [Given.Line(outline, Operation.Cut)]);
-        Assert.Equal(isSame, SameShape.Are(Cut(hook), Cut(hook.Map(Affine.Scale(x, y).Then(Affine.Turn(33))))));
+        var other = hook.Map(Affine.Scale(x, y).Then(Affine.Turn(33)));
+        Assert.Equal(isSame, SameShape.Are(Cut(hook), Cut(other)));
+        // Drawn the other way round it is the same cut.
+        Assert.Equal(isSame, SameShape.Are(Cut(hook), Cut(other.Reversed())));
     }
 
     [Fact]
