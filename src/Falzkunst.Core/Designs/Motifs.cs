@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -19,10 +20,14 @@ public static class Motifs
     /// <summary>Distance left between motifs that are taken to the card, mm.</summary>
     private const double GapMm = 6;
 
+    /// <summary>Pairs of edges measured on one sheet, well under a second; a sheet drawn for cutting asks for thousands.</summary>
+    private const long MostWork = 20_000_000;
+
     public static ImmutableArray<Motif> Find(Design design)
     {
         var pieces = design.Pieces;
         var paths = pieces.Select(p => p.Outline.Path.Map(p.Place)).Concat(design.Loose.Select(l => l.Path)).ToList();
+        var budget = Budget.OfWork(MostWork);
         var edges = new PathNearness?[paths.Count];
         var boxes = paths.Select(p => p.Bounds).ToList();
         var tree = new BoxTree(boxes);
@@ -48,7 +53,18 @@ public static class Motifs
         }
 
         // Edges are asked for places of their own, and not for samples: moved or turned, things stay as near as they were.
-        bool IsNear(int a, int b) => (edges[a] ??= new PathNearness(paths[a])).IsWithin(NearMm, paths[b]);
+        // Where a file bundles more edges than are measured, what is left hangs together by its boxes, as loose lines do.
+        bool IsNear(int a, int b)
+        {
+            try
+            {
+                return (edges[a] ??= new PathNearness(paths[a])).IsWithin(NearMm, paths[b], budget);
+            }
+            catch (BudgetSpent)
+            {
+                return true;
+            }
+        }
 
         bool Holds(int outer, int inner) => outer < pieces.Length && pieces[outer].Paper.HoldsInOutline(pieces[outer].Place.Inverse().Apply(paths[inner].Start));
     }

@@ -1,3 +1,5 @@
+using Falzkunst.Core.Budgets;
+
 namespace Falzkunst.Core.Geometry;
 
 /// <summary>The edges of a flattened path, asked which other paths come close to them.</summary>
@@ -14,8 +16,13 @@ public sealed class PathNearness
     }
 
     /// <summary>Some point of the other path lies no farther than so many mm from this one. Exact on the flattened paths.</summary>
-    public bool IsWithin(double mm, Path other) => Edges(other).Any(e =>
-        _tree.Meeting(BoxOf(e).Grow(mm)).Exists(i => Distance(e.A, e.B, _edges[i].A, _edges[i].B) <= mm));
+    /// <exception cref="BudgetSpent">More edges lie in each other's boxes than are measured.</exception>
+    public bool IsWithin(double mm, Path other, Budget budget) => Edges(other).Any(e =>
+    {
+        var meeting = _tree.Meeting(BoxOf(e).Grow(mm));
+        budget.Work(1 + meeting.Count);
+        return meeting.Exists(i => Distance(e.A, e.B, _edges[i].A, _edges[i].B) <= mm);
+    });
 
     private static IEnumerable<(Point A, Point B)> Edges(Path path)
     {

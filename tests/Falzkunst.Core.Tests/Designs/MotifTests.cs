@@ -81,6 +81,19 @@ public sealed class MotifTests
         Assert.False(SameShape.Are(Cut(star), Cut(new StarShape(0, 0, 30, 40, 6).ToPath())));
     });
 
+    [Theory]
+    [InlineData(20, 2)]
+    [InlineData(6000, 1)]
+    public void Bundles_of_more_edges_than_are_measured_hang_together_by_their_boxes(int edges, int motifs)
+    {
+        // Long slanting strokes to and fro: every box of one bundle meets every box of the other, and no stroke comes near.
+        var strokes = Enumerable.Range(0, edges + 1).Select(i => i % 2 == 0 ? new Point(0, 2.0 * i / edges) : new Point(200, 200 + 2.0 * i / edges));
+        var bundle = Path.Polyline([.. strokes], closed: true);
+        Piece Cut(Path outline, string id) => Piece.FromLines(id, id, "chalk-200", Affine.Identity, [Given.Line(outline, Operation.Cut)]);
+        var design = new Design([Cut(bundle, "p1"), Cut(bundle.Map(Affine.Move(0, 20)), "p2")], [], [], 3);
+        Assert.Equal(motifs, Motifs.Find(design).Length);
+    }
+
     [Fact]
     public void A_box_under_a_map_is_the_box_of_the_mapped_line() => Gen.Select(Given.Paths, Given.Maps, Gen.Int[-4, 4], Gen.Bool).ForAll((path, map, quarters, upright) =>
     {

@@ -1,4 +1,5 @@
 using CsCheck;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Tests;
 
@@ -16,8 +17,8 @@ public sealed class NearTests
     public void Squares_are_as_near_as_their_nearest_edges_or_corners(double x, double y, double within, bool isNear)
     {
         var (one, other) = (Path.Rectangle(0, 0, 20, 20), Path.Rectangle(x, y, 20, 20));
-        Assert.Equal(isNear, new PathNearness(one).IsWithin(within, other));
-        Assert.Equal(isNear, new PathNearness(other).IsWithin(within, one));
+        Assert.Equal(isNear, new PathNearness(one).IsWithin(within, other, Budget.Unlimited));
+        Assert.Equal(isNear, new PathNearness(other).IsWithin(within, one, Budget.Unlimited));
     }
 
     /// <summary>Points along both, close together, never tell a smaller distance, and tell it but for half their steps.</summary>
@@ -28,7 +29,7 @@ public sealed class NearTests
         List<Point> along(Path p) => [p.Start, p.End, .. Sampling.Midpoints(Flattened(p), step, 4000)];
         var (onA, onB) = (along(a), along(b));
         var told = onA.Min(p => onB.Min(q => p.DistanceTo(q)));
-        var isNear = new PathNearness(a).IsWithin(mm, b);
+        var isNear = new PathNearness(a).IsWithin(mm, b, Budget.Unlimited);
         if (told <= mm) Assert.True(isNear);
         else if (told > mm + step + 0.05) Assert.False(isNear, $"{told} is farther than {mm}");
     }, iter: 60);
