@@ -44,7 +44,7 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
         new(action, fields.ToDictionary(f => f.Name, f => f.Value), words);
 
     private static Gen<Asked> Drawn(string shape) => Gen.Select(Mm, Mm, SomeMm, SomeMm, Operations, Gen.Bool, (x, y, w, h, o, apart) => Ask(
-        $"draw-{shape}", $"draw {shape} {x} {y} {w} {h}{(apart ? " apart" : "")} for {Word(o)}", ("x", x), ("y", y), ("width", w), ("height", h), ("operation", o), ("apart", $"{apart}")));
+        $"draw-{shape}", $"draw {shape} {x} {y} {w} {h}{(apart ? " apart" : " on piece")} for {Word(o)}", ("x", x), ("y", y), ("width", w), ("height", h), ("operation", o), ("onPiece", $"{!apart}")));
 
     private static readonly Gen<Asked> Any = Gen.OneOf(
         Gen.Select(Mm, Mm, (x, y) => Ask("move", $"move {x} {y}", ("dx", x), ("dy", y))),

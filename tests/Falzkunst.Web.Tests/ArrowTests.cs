@@ -37,6 +37,7 @@ public sealed class ArrowTests
             ["Nesting"] = [],
             ["Production"] = ["Svg"],
             ["Wire"] = [],
+            ["Archive"] = [],
         },
         [typeof(FalzkunstDb).Assembly] = new()
         {
@@ -54,12 +55,13 @@ public sealed class ArrowTests
             ["Wording"] = [],
             ["Jobs"] = [],
             ["Pictures"] = [],
+            ["Tray"] = [],
             ["Binding"] = ["Wording"],
             ["Practice"] = [],
             ["Desk"] = ["Jobs", "Reading", "Wording"],
             ["Demo"] = ["Desk"],
             ["LightTable"] = ["Desk", "Wording"],
-            ["Pages"] = ["Binding", "Desk", "Jobs", "LightTable", "Pictures", "Wording"],
+            ["Pages"] = ["Binding", "Desk", "Jobs", "LightTable", "Pictures", "Tray", "Wording"],
         },
     };
 

@@ -50,7 +50,7 @@ public sealed class DetailTests(Site site) : IClassFixture<Site>
         Assert.NotEmpty(scene.GetProperty("widths").EnumerateArray());
 
         var card = await site.Browser.GetStringAsync(Address(id, "Candidate", $"&way=0&at={bone}"), Stop);
-        Assert.Contains("Only thin parts, to 0.80", card, StringComparison.Ordinal);
+        Assert.Contains("Thin parts to 0.80", card, StringComparison.Ordinal);
         Assert.Contains("nothing melts", card, StringComparison.Ordinal);
         Assert.StartsWith("<svg", await site.Browser.GetStringAsync(Address(id, "Window", $"&way=0&at={bone}"), Stop), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.OK, (await SayAsync(id, "thicken 0.8mm gap 0.4mm", bone, 2)).StatusCode);

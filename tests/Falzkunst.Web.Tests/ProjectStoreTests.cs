@@ -178,14 +178,14 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
         await using var services = database.Restarted();
         var rules = services.GetRequiredService<Data.Workshop.LookRuleStore>();
         var look = new Look("#0000FF", null, true, false, null);
-        await rules.RememberAsync(Owner, LookRule.For(look, Operation.Score), null, Stop);
-        await rules.RememberAsync(Owner, LookRule.For(look with { Stroke = "#FF0000" }, Operation.Cut), "Atelier Nord", Stop);
-        await rules.RememberAsync(Owner, LookRule.For(look, Operation.Perforate), null, Stop);
+        await rules.RememberAsync(Owner, LookRule.Typical(look, Operation.Score)!, null, Stop);
+        await rules.RememberAsync(Owner, LookRule.Typical(look with { Stroke = "#FF0000" }, Operation.Cut)!, "Atelier Nord", Stop);
+        await rules.RememberAsync(Owner, LookRule.Typical(look, Operation.Perforate)!, null, Stop);
         var all = await rules.ListAsync(Owner, Stop);
         Assert.Equal([Operation.Perforate, Operation.Cut], all.Select(r => r.Rule.Operation));
         Assert.Equal([true, false], all.Select(r => r.IsFor("another hand")));
         await rules.MoveAsync(Owner, all[1].Id, up: true, Stop);
-        await rules.ChangeAsync(Owner, all[0].Id, LookRule.For(look, Operation.Score) with { Fold = FoldDirection.Mountain }, null, Stop);
+        await rules.ChangeAsync(Owner, all[0].Id, LookRule.Typical(look, Operation.Score)! with { Fold = FoldDirection.Mountain }, null, Stop);
         var changed = await rules.ListAsync(Owner, Stop);
         Assert.Equal([Operation.Cut, Operation.Score], changed.Select(r => r.Rule.Operation));
         Assert.Equal(FoldDirection.Mountain, changed[1].Rule.Fold);

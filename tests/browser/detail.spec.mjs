@@ -128,7 +128,7 @@ test("a loose island is bridged, a border made, a form kept aside", async ({ pag
   await page.locator("#ledger [data-select]").filter({ hasText: "Wires" }).click();
   await expect(page.locator("[data-candidate]")).toHaveCount(3);
   await headMoves(page, () => page.getByRole("button", { name: "Keep aside: Everywhere", exact: false }).click());
-  await expect(page.locator(".is-variants")).toContainText("Everywhere by");
+  await expect(page.locator(".is-variants")).toContainText("All by");
   await isSound(page, "Detail with variants");
   expect(errors).toEqual([]);
 });

@@ -12,13 +12,19 @@ public sealed record MoveAction([InMillimetres] double Dx, [InMillimetres] doubl
     public override Edit For(BenchContext c) => new MovePicked(c.Picked, Dx, Dy);
 }
 
-/// <summary>Its upper left corner put at a place of the card; null leaves that distance.</summary>
-public sealed record PlaceAction([InMillimetres] double? Left = null, [InMillimetres] double? Top = null) : BenchAction
+/// <summary>Its upper left corner put at a place of the card, or lines at a place of their piece; null leaves that distance.</summary>
+public sealed record PlaceAction(
+    [InMillimetres] double? Left = null, [InMillimetres] double? Top = null,
+    [InMillimetres] double? PieceLeft = null, [InMillimetres] double? PieceTop = null) : BenchAction
 {
     public override Edit For(BenchContext c)
     {
         var corner = c.Picked.Box(c.Design).Min;
-        return new MovePicked(c.Picked, (Left ?? corner.X) - corner.X, (Top ?? corner.Y) - corner.Y);
+        var piece = PieceLeft is null && PieceTop is null ? default : Picked.OfPieces(c.Picked.OnlyPiece()).Box(c.Design).Min;
+        return new MovePicked(
+            c.Picked,
+            (Left ?? (PieceLeft is { } x ? piece.X + x : corner.X)) - corner.X,
+            (Top ?? (PieceTop is { } y ? piece.Y + y : corner.Y)) - corner.Y);
     }
 }
 

@@ -6,10 +6,13 @@ using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Actions;
 
-/// <summary>A shape drawn in card coordinates: on the one picked piece, or apart.</summary>
+/// <summary>A shape drawn in card coordinates.</summary>
 /// <param name="Operation">What is done along it.</param>
-/// <param name="Apart">On no piece, even where one is picked.</param>
-public abstract record DrawAction(Operation Operation, bool Apart) : BenchAction, ISketched
+/// <param name="OnPiece">
+/// It lies on the one picked piece, or on none. Where nothing is said a closed cut is a piece of its own, an aid lies on none, and
+/// any other line on the picked piece.
+/// </param>
+public abstract record DrawAction(Operation Operation, bool? OnPiece) : BenchAction, ISketched
 {
     public Path Sketch(BenchContext c) => Shape().ToPath();
 
@@ -17,11 +20,16 @@ public abstract record DrawAction(Operation Operation, bool Apart) : BenchAction
     /// <exception cref="EditRefused">Its numbers are out of reach.</exception>
     protected abstract BasicShape Shape();
 
-    public override Edit For(BenchContext c) => new DrawShape(Apart || c.Picked.PieceIds is not [var only] ? null : only, Shape(), Operation);
+    public override Edit For(BenchContext c)
+    {
+        var shape = Shape();
+        var isOn = OnPiece ?? !(Operation == Operation.Aid || (Operation == Operation.Cut && shape.ToPath().IsClosed));
+        return new DrawShape(isOn && c.Picked.PieceIds is [var only] ? only : null, shape, Operation);
+    }
 }
 
 /// <summary>A shape in a box, from the left, from the top, width and height, mm.</summary>
-public abstract record FramedAction(double X, double Y, double Width, double Height, Operation Operation, bool Apart) : DrawAction(Operation, Apart)
+public abstract record FramedAction(double X, double Y, double Width, double Height, Operation Operation, bool? OnPiece) : DrawAction(Operation, OnPiece)
 {
     public override Edit For(BenchContext c) =>
         Width > 0 && Height > 0 ? base.For(c) : throw new EditRefused(Reason.NoWidth) { Field = Width > 0 ? "height" : "width" };
@@ -34,35 +42,35 @@ public abstract record FramedAction(double X, double Y, double Width, double Hei
 public sealed record DrawRectangleAction(
     [InMillimetres] double X, [InMillimetres] double Y, [InMillimetres] double Width, [InMillimetres] double Height,
     [InMillimetres] double Radius = 0, [InMillimetres] double? Second = null, [InMillimetres] double? Third = null, [InMillimetres] double? Fourth = null,
-    Operation Operation = Operation.Cut, bool Apart = false) : FramedAction(X, Y, Width, Height, Operation, Apart)
+    Operation Operation = Operation.Cut, bool? OnPiece = null) : FramedAction(X, Y, Width, Height, Operation, OnPiece)
 {
     protected override BasicShape Shape() => new RectangleShape(X, Y, Width, Height, Radius, Second ?? Radius, Third ?? Radius, Fourth ?? Radius);
 }
 
 public sealed record DrawEllipseAction(
     [InMillimetres] double X, [InMillimetres] double Y, [InMillimetres] double Width, [InMillimetres] double Height,
-    Operation Operation = Operation.Cut, bool Apart = false) : FramedAction(X, Y, Width, Height, Operation, Apart)
+    Operation Operation = Operation.Cut, bool? OnPiece = null) : FramedAction(X, Y, Width, Height, Operation, OnPiece)
 {
     protected override BasicShape Shape() => new EllipseShape(X, Y, Width, Height);
 }
 
 public sealed record DrawArchAction(
     [InMillimetres] double X, [InMillimetres] double Y, [InMillimetres] double Width, [InMillimetres] double Height,
-    Operation Operation = Operation.Cut, bool Apart = false) : FramedAction(X, Y, Width, Height, Operation, Apart)
+    Operation Operation = Operation.Cut, bool? OnPiece = null) : FramedAction(X, Y, Width, Height, Operation, OnPiece)
 {
     protected override BasicShape Shape() => new ArchShape(X, Y, Width, Height);
 }
 
 public sealed record DrawSlotAction(
     [InMillimetres] double X, [InMillimetres] double Y, [InMillimetres] double Width, [InMillimetres] double Height,
-    Operation Operation = Operation.Cut, bool Apart = false) : FramedAction(X, Y, Width, Height, Operation, Apart)
+    Operation Operation = Operation.Cut, bool? OnPiece = null) : FramedAction(X, Y, Width, Height, Operation, OnPiece)
 {
     protected override BasicShape Shape() => new SlotShape(X, Y, Width, Height);
 }
 
 public sealed record DrawPolygonAction(
     [InMillimetres] double X, [InMillimetres] double Y, [InMillimetres] double Width, [InMillimetres] double Height,
-    int Corners = 6, Operation Operation = Operation.Cut, bool Apart = false) : FramedAction(X, Y, Width, Height, Operation, Apart)
+    int Corners = 6, Operation Operation = Operation.Cut, bool? OnPiece = null) : FramedAction(X, Y, Width, Height, Operation, OnPiece)
 {
     protected override BasicShape Shape() => new PolygonShape(X, Y, Width, Height, Counted(Corners, 3, "corners"));
 }
@@ -70,7 +78,7 @@ public sealed record DrawPolygonAction(
 /// <summary>The inner corners lie so many per cent out.</summary>
 public sealed record DrawStarAction(
     [InMillimetres] double X, [InMillimetres] double Y, [InMillimetres] double Width, [InMillimetres] double Height,
-    int Points = 5, double Inner = 45, Operation Operation = Operation.Cut, bool Apart = false) : FramedAction(X, Y, Width, Height, Operation, Apart)
+    int Points = 5, double Inner = 45, Operation Operation = Operation.Cut, bool? OnPiece = null) : FramedAction(X, Y, Width, Height, Operation, OnPiece)
 {
     private const double LeastInner = 3;
     private const double MostInner = 99;
@@ -83,7 +91,7 @@ public sealed record DrawStarAction(
 /// <summary>From one place to another; held exactly level, upright or at 45 degrees.</summary>
 public sealed record DrawLineAction(
     [InMillimetres] double FromX, [InMillimetres] double FromY, [InMillimetres] double ToX, [InMillimetres] double ToY, bool Held = false,
-    Operation Operation = Operation.Score, bool Apart = false) : DrawAction(Operation, Apart)
+    Operation Operation = Operation.Score, bool? OnPiece = null) : DrawAction(Operation, OnPiece)
 {
     protected override BasicShape Shape()
     {
@@ -96,7 +104,7 @@ public sealed record DrawLineAction(
 public sealed record DrawCurveAction(
     [InMillimetres] double FromX, [InMillimetres] double FromY, [InMillimetres] double FirstX, [InMillimetres] double FirstY,
     [InMillimetres] double SecondX, [InMillimetres] double SecondY, [InMillimetres] double ToX, [InMillimetres] double ToY,
-    Operation Operation = Operation.Draw, bool Apart = false) : DrawAction(Operation, Apart)
+    Operation Operation = Operation.Draw, bool? OnPiece = null) : DrawAction(Operation, OnPiece)
 {
     protected override BasicShape Shape() => new CurveShape(new(FromX, FromY), new(FirstX, FirstY), new(SecondX, SecondY), new(ToX, ToY));
 }

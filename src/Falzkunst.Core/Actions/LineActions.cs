@@ -22,6 +22,12 @@ public sealed record OperationOfLookAction(string Piece, string Line) : BenchAct
         ? new SetOperationOfLook(model.Look, model.Operation) : throw new EditRefused(Reason.LinesGone);
 }
 
+/// <summary>The picked scores that stop a little short of the edge drawn out to where they may run.</summary>
+public sealed record DrawOutAction : BenchAction
+{
+    public override Edit For(BenchContext c) => new DrawOutScores(c.Picked.SomeLines());
+}
+
 /// <summary>Which way the picked scores fold.</summary>
 public sealed record FoldAction(FoldDirection Direction) : BenchAction
 {

@@ -17,7 +17,7 @@ public static class CommandLine
 {
     public const int LongestText = 400;
 
-    public static readonly ImmutableArray<Command> All = [.. ArrangeCommands.All, .. LineCommands.All, .. DrawCommands.All, .. PieceCommands.All, .. DetailCommands.All];
+    public static readonly ImmutableArray<Command> All = [.. ArrangeCommands.All, .. LineCommands.All, .. DrawCommands.All, .. PieceCommands.All, .. DetailCommands.All, .. ProjectCommands.All];
 
     private static readonly ImmutableArray<Command> LongestNameFirst = [.. All.OrderByDescending(c => c.Name.Length)];
 
@@ -28,17 +28,33 @@ public static class CommandLine
         var trimmed = text.Trim();
         if (trimmed.Length == 0) throw new EditRefused(Reason.CommandEmpty);
         if (trimmed.Length > LongestText) throw new EditRefused(Reason.CommandTooLong, LongestText);
+        if (Named(trimmed, context) is { } action) return action;
+        // A plain word that means one command is as good as its name.
+        if (CommandSynonyms.Meant(trimmed) is [var meant] && Named(Renamed(trimmed, meant), context) is { } other) return other;
+        var first = trimmed.Split(' ')[0];
+        var near = CommandSynonyms.Meant(trimmed) is { IsEmpty: false } several ? several : CommandSynonyms.Nearest(first, All.Select(c => c.Name));
+        throw new EditRefused(Reason.NoSuchCommand, first, near.ToList());
+    }
+
+    private static BenchAction? Named(string text, BenchContext context)
+    {
         foreach (var command in LongestNameFirst)
         {
-            if (!trimmed.StartsWith(command.Name, StringComparison.OrdinalIgnoreCase)) continue;
-            if (trimmed.Length > command.Name.Length && !char.IsWhiteSpace(trimmed[command.Name.Length])) continue;
-            var words = new CommandWords(trimmed[command.Name.Length..], command.Usage, context.Units);
+            if (!text.StartsWith(command.Name, StringComparison.OrdinalIgnoreCase)) continue;
+            if (text.Length > command.Name.Length && !char.IsWhiteSpace(text[command.Name.Length])) continue;
+            var words = new CommandWords(text[command.Name.Length..], command.Usage, context.Units);
             var action = command.Make(context, words);
             words.End();
             return action;
         }
-        var first = trimmed.Split(' ')[0];
-        var near = All.Where(c => c.Name.StartsWith(first[..1], StringComparison.OrdinalIgnoreCase)).Select(c => c.Name.Split(' ')[0]).Distinct().Take(6).ToList();
-        throw new EditRefused(Reason.NoSuchCommand, first, near);
+        return null;
+    }
+
+    /// <summary>The text with a command's name where its word was.</summary>
+    private static string Renamed(string text, string name)
+    {
+        var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var taken = words.Length > 1 && !CommandSynonyms.Meant($"{words[0]} {words[1]}").SequenceEqual(CommandSynonyms.Meant(words[0])) ? 2 : 1;
+        return string.Join(' ', words.Skip(taken).Prepend(name));
     }
 }

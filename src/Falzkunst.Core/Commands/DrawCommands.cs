@@ -43,12 +43,17 @@ internal static class DrawCommands
     internal static Operation OperationIn(CommandWords w) =>
         w.OneOf("an operation", [.. OperationWords.Choices.Select(o => (o.Word(), o))]);
 
-    /// <summary>An operation's word says what the line is for, and "apart" draws on no piece.</summary>
+    /// <summary>An operation's word says what the line is for; "on piece" draws on the picked piece, "apart" on none.</summary>
     private static DrawAction For(CommandWords w, DrawAction action)
     {
-        if (w.Take("apart")) action = action with { Apart = true };
-        if (w.Take("for")) action = action with { Operation = OperationIn(w) };
-        return w.Take("apart") ? action with { Apart = true } : action;
+        while (w.HasMore)
+        {
+            if (w.Take("for")) action = action with { Operation = OperationIn(w) };
+            else if (w.Take("apart")) action = action with { OnPiece = false };
+            else if (w.Take("on") && w.Take("piece")) action = action with { OnPiece = true };
+            else break;
+        }
+        return action;
     }
 
     private static DrawRectangleAction Rectangle(CommandWords w)

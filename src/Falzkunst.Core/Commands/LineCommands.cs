@@ -28,6 +28,7 @@ internal static class LineCommands
         new("free size", "free size", "The picked lines scale with their piece again.", (_, _) => new LockSizeAction(false)),
         new("close", "close", "Closes an open cut by a straight way.", (_, _) => new CloseAction()),
         new("trim", "trim", "Ends a line at the edge of its piece.", (_, _) => new TrimAction()),
+        new("draw out", "draw out", "Draws scores that stop short of the edge out to the distance kept from cuts.", (_, _) => new DrawOutAction()),
         new("edge line", "edge line 3 for draw", "A line so far inside the edge of the piece, which follows it; “sharp” keeps its corners.", EdgeLine),
         new("make plain", "make plain", "Lines that follow the edge become lines like any other.", (_, _) => new MakePlainAction()),
     ];

@@ -19,6 +19,12 @@ public sealed record Drawing(
     /// <summary>The embedded pictures, lowest first.</summary>
     public ImmutableArray<DrawnPicture> Pictures { get; init; } = [];
 
+    /// <summary>
+    /// Where the file says no physical size: how many of its units were taken for an inch. Null where it says one, so that this is
+    /// the true size.
+    /// </summary>
+    public double? UnitsToInch { get; init; }
+
     /// <summary>The tight box around all lines, mm.</summary>
     public Box Extent => Shapes.SelectMany(s => s.Paths).Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds));
 
@@ -54,7 +60,11 @@ public sealed record DrawnShape(
     string? Name,
     ImmutableArray<string> Groups,
     Operation? Declared,
-    string Place);
+    string Place)
+{
+    /// <summary>Numbers of all groups that it lies in, those without a name included, outermost first; each group has its own.</summary>
+    public ImmutableArray<int> Within { get; init; } = [];
+}
 
 /// <summary>A picture embedded in a file, as it came.</summary>
 /// <param name="Content">Its bytes.</param>

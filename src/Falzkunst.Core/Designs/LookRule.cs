@@ -26,9 +26,24 @@ public sealed record LookRule(
         return Operation == Operation.Score && Fold is not null ? given.With(given.EffectiveSettings with { Fold = Fold }) : given;
     }
 
-    /// <summary>The rule that fits exactly the lines of one look.</summary>
-    public static LookRule For(Look look, Operation operation) =>
-        new(operation, look.Stroke ?? "none", look.Fill ?? "none", look.Dashed, look.Closed, look.Layer);
+    /// <summary>Colours that most lines have, whatever they are for.</summary>
+    private static readonly string[] Plain = ["#000000", "#FFFFFF", "none"];
+
+    /// <summary>
+    /// The rule for lines of a kind, by what is typical of them: colour, broken strokes, a layer whose name says what is done. Names
+    /// that a program gave, and whether a line is closed, are left out. Null where nothing is typical: a rule for all black lines
+    /// would speak of everything.
+    /// </summary>
+    public static LookRule? Typical(Look look, Operation operation)
+    {
+        var colour = look.Stroke ?? look.Fill;
+        var isColoured = colour is not null && !Plain.Contains(colour, StringComparer.OrdinalIgnoreCase);
+        var layer = DefaultOperations.Suggested(look.Layer) is not null || DefaultOperations.Stated(look.Layer) is not null ? look.Layer : null;
+        if (look.IsDrawnHere || (!isColoured && !look.Dashed && layer is null)) return null;
+        return new LookRule(
+            operation, Stroke: isColoured && look.Stroke is not null ? look.Stroke : null, Fill: isColoured && look.Stroke is null ? look.Fill : null,
+            Dashed: look.Dashed ? true : null, Layer: layer);
+    }
 
     /// <summary>The same lines are spoken of, whatever is said of them.</summary>
     public bool SpeaksOfTheSame(LookRule other) => this with { Operation = other.Operation, Fold = other.Fold } == other;
@@ -64,6 +79,9 @@ public sealed record LookRule(
         var text = string.Join(' ', words);
         return char.ToUpperInvariant(text[0]) + text[1..];
     }
+
+    /// <summary>The text is a colour as rules have it: # and six digits, or nothing.</summary>
+    public static bool IsColour(string? text) => string.IsNullOrEmpty(text) || (text.Length == 7 && text[0] == '#' && text.Skip(1).All(char.IsAsciiHexDigit));
 
     private static bool Agrees(string? wanted, string? seen) =>
         wanted is null || string.Equals(wanted, seen ?? "none", StringComparison.OrdinalIgnoreCase);

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Designs.ArtSheets;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -44,7 +45,7 @@ public static class Motifs
             [.. g.Where(i => i < pieces.Length).Select(i => pieces[i])],
             [.. g.Where(i => i >= pieces.Length).Select(i => design.Loose[i - pieces.Length])],
             g.Aggregate(Box.Empty, (all, i) => all.Include(boxes[i]))));
-        return [.. InReadingOrder([.. motifs]).Select((m, i) => m with { Number = i + 1 })];
+        return [.. ReadingOrder.Sort(motifs, m => m.Box).Select((m, i) => m with { Number = i + 1 })];
 
         bool HangTogether(int a, int b)
         {
@@ -88,20 +89,5 @@ public static class Motifs
             (x, rowHeight) = (x + motif.Box.Width + GapMm, Math.Max(rowHeight, motif.Box.Height));
         }
         return new Design(pieces.ToImmutable(), [], [], firstNumber + pieces.Count).PlusLoose(loose);
-    }
-
-    /// <summary>Rows by overlap in height, then from the left.</summary>
-    private static List<Motif> InReadingOrder(List<Motif> motifs)
-    {
-        var ordered = new List<Motif>();
-        var rest = motifs.OrderBy(m => m.Box.MinY).ToList();
-        while (rest.Count > 0)
-        {
-            var middle = rest[0].Box.Centre.Y;
-            var row = rest.Where(m => m.Box.MinY <= middle).ToList();
-            ordered.AddRange(row.OrderBy(m => m.Box.MinX));
-            rest.RemoveAll(row.Contains);
-        }
-        return ordered;
     }
 }

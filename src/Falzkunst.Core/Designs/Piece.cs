@@ -32,6 +32,9 @@ public sealed record Piece(string Id, string Name, string Stock, int Quantity, A
     /// <summary>How it may be turned on its sheet.</summary>
     public AllowedTurns AllowedTurns { get; init; }
 
+    /// <summary>It is the card itself, made from the card's size and folds, and is asked about when those change.</summary>
+    public bool IsBase { get; init; }
+
     /// <summary>The art file it came from; null for pieces drawn here.</summary>
     public Guid? Art { get; init; }
 

@@ -13,8 +13,11 @@ public static class ScoreEnds
     /// <summary>Distance kept where nothing else is said, mm.</summary>
     public const double DefaultClearanceMm = 1;
 
-    /// <summary>Straight scores drawn this much too short of the edge are drawn out to the clearance, mm.</summary>
+    /// <summary>Straight scores that end farther from the clearance than this are not offered to be drawn out to it, mm.</summary>
     public const double DrawOutMm = 3.5;
+
+    /// <summary>A score is not drawn out by less than this, mm.</summary>
+    private const double LeastDrawOutMm = 0.05;
 
     /// <summary>What remains of a score and is shorter than this is no fold, mm.</summary>
     private const double LeastLengthMm = 0.5;
@@ -37,13 +40,37 @@ public static class ScoreEnds
         return scores.ToDictionary(s => s.Key, s => s.SelectMany(l => FitOne(l.Path, edges)).ToImmutableArray());
     }
 
+    /// <summary>
+    /// The straight scores of a piece that stop a little short of where they may run to, by line id, each as it would be drawn out
+    /// to there. They run as they are drawn; this is what a mend offers.
+    /// </summary>
+    /// <param name="piece">The piece.</param>
+    /// <param name="clearance">Least distance from every cut, mm, 0 or more.</param>
+    public static IReadOnlyDictionary<string, Path> DrawnOut(Piece piece, double clearance)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegative(clearance);
+        var scores = piece.Lines.Where(l => l.Operation == Operation.Score && l.Path is { IsClosed: false, Flat.Length: 2 }).ToList();
+        if (scores.Count == 0) return ImmutableDictionary<string, Path>.Empty;
+        var edges = new CutEdges(piece, clearance + Slack);
+        var longer = new Dictionary<string, Path>();
+        foreach (var score in scores)
+        {
+            var (a, b) = (score.Path.Flat[0], score.Path.Flat[1]);
+            // Where an opening or an edge parts it already, there is no one longer line.
+            if (edges.Free(a, b, DrawOutMm) is not [var (from, to)]) continue;
+            (from, to) = (Math.Min(from, 0), Math.Max(to, 1));
+            if ((to - from - 1) * a.DistanceTo(b) >= LeastDrawOutMm) longer[score.Id] = Path.Polyline([Point.Lerp(a, b, from), Point.Lerp(a, b, to)], closed: false);
+        }
+        return longer;
+    }
+
     private static ImmutableArray<Path> FitOne(Path path, CutEdges edges)
     {
         var flat = path.Flat;
         if (flat.Length < 2) return [];
         if (path.IsClosed || flat.Length > 2) return Bent(path, edges);
         var (a, b) = (flat[0], flat[1]);
-        return [.. edges.Free(a, b, DrawOutMm).Select(f => Kept(path, a, b, f))];
+        return [.. edges.Free(a, b, drawOut: 0).Select(f => Kept(path, a, b, f))];
     }
 
     private static Path Kept(Path path, Point a, Point b, (double From, double To) free) => free is (0, 1)

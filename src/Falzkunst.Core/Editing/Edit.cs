@@ -8,11 +8,16 @@ namespace Falzkunst.Core.Editing;
 /// <summary>A named change with its parameters. <see cref="Edits.Apply"/> gives the project after it.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "edit")]
 [JsonDerivedType(typeof(ChangeSetOut), "settle-set-out")]
+[JsonDerivedType(typeof(MakeBase), "make-base")]
+[JsonDerivedType(typeof(FitBase), "fit-base")]
 [JsonDerivedType(typeof(BringInArt), "bring-in-art")]
+[JsonDerivedType(typeof(ScaleArt), "scale-art")]
+[JsonDerivedType(typeof(BringInLines), "bring-in-lines")]
 [JsonDerivedType(typeof(SetOperation), "set-operation")]
 [JsonDerivedType(typeof(SetOperationOfLook), "set-operation-of-look")]
 [JsonDerivedType(typeof(CloseOutline), "close-outline")]
 [JsonDerivedType(typeof(ChangeLineSettings), "change-manner")]
+[JsonDerivedType(typeof(DrawOutScores), "draw-out-scores")]
 [JsonDerivedType(typeof(SetInk), "set-ink")]
 [JsonDerivedType(typeof(ApplyRules), "apply-rules")]
 [JsonDerivedType(typeof(MovePicked), "move")]
@@ -74,6 +79,20 @@ public sealed record ChangeSetOut(SetOut SetOut) : Edit
     public override string Sentence => "Settled card and machine";
 }
 
+/// <summary>The base piece of the card as it is set: its outline and its folds.</summary>
+/// <param name="Stock">Key of its stock.</param>
+public sealed record MakeBase(string Stock) : Edit
+{
+    public override string Sentence => "Made the base piece";
+}
+
+/// <summary>The base piece changed to the card as it is set now.</summary>
+/// <param name="Piece">Id of the base piece.</param>
+public sealed record FitBase(string Piece) : Edit
+{
+    public override string Sentence => "Changed the base piece to fit the card";
+}
+
 /// <summary>The pieces of an art file added on top. The design it brings is too large for the edit's record and is found in the revision.</summary>
 /// <param name="Art">Id of the art file.</param>
 /// <param name="FileName">Its name.</param>
@@ -102,6 +121,30 @@ public sealed record BringInPieces(Guid From, string ProjectName, ImmutableArray
 public sealed record KeepArt(Guid Art, string FileName) : Edit
 {
     public override string Sentence => $"Laid {FileName} beside the project";
+}
+
+/// <summary>Another size for an art file that says none; the pieces that came of it are scaled with it.</summary>
+/// <param name="Art">Id of the file.</param>
+/// <param name="FileName">Its name.</param>
+/// <param name="From">What its lengths were multiplied by.</param>
+/// <param name="To">What they are multiplied by from now on.</param>
+public sealed record ScaleArt(Guid Art, string FileName, double From, double To) : Edit
+{
+    public override string Sentence => $"Took {FileName} at another size";
+}
+
+/// <summary>Motifs of an art file laid on a piece as lines of its own. The lines are found in the revision.</summary>
+/// <param name="Art">Id of the file.</param>
+/// <param name="FileName">Its name.</param>
+/// <param name="Count">How many motifs.</param>
+/// <param name="Piece">Id of the piece.</param>
+public sealed record BringInLines(Guid Art, string FileName, int Count, string Piece) : Edit
+{
+    /// <summary>The lines, in the card's coordinates.</summary>
+    [JsonIgnore]
+    public ImmutableArray<Line> Lines { get; init; } = [];
+
+    public override string Sentence => $"Laid {(Count == 1 ? "a motif" : $"{Count} motifs")} from {FileName} on a piece";
 }
 
 /// <summary>An operation for lines, on as many pieces as they lie on.</summary>

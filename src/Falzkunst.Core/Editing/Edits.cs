@@ -40,8 +40,8 @@ public static class Edits
         ChangeSetOut e => ChangeSetOut(project, e.SetOut, drawer),
         BringInArt e => project with { Design = Add(project.Design, e.Pieces, e.Art) },
         BringInPieces e => project with { Design = Add(project.Design, e.Pieces, null) },
-        SetOperation e => project with { Design = Working.Each(project.Design, e.Lines, l => l.With(e.Operation)) },
-        SetOperationOfLook e => project with { Design = WithOperationOfLook(project.Design, e) },
+        SetOperation e => project with { Design = Refolding.Follow(project.Design, Working.Each(project.Design, e.Lines, l => l.With(e.Operation)), isByRule: false) },
+        SetOperationOfLook e => project with { Design = Refolding.Follow(project.Design, WithOperationOfLook(project.Design, e), isByRule: false) },
         CloseOutline e => project with { Design = WithClosed(project.Design, e) },
         SetStock e => project with { Design = WithStock(project.Design, e, drawer) },
         SetQuantity e => e.Quantity is >= 0 and <= MostOfAPiece
@@ -60,10 +60,15 @@ public static class Edits
         SetAllowedTurns e => Placing.Set(project, e),
         KeepArt => project,
         ChangeLineSettings e => project with { Design = Working.With(project.Design, e) },
+        DrawOutScores e => project with { Design = DrawOut(project, e) },
         SetInk e => project with { Design = Working.With(project.Design, e) },
         AddEdgeLine e => project with { Design = Reworking.AlongEdge(project.Design, e) },
         MakePlain e => project with { Design = Reworking.MakePlain(project.Design, e.Items) },
-        ApplyRules e => project with { Design = Working.With(project.Design, e) },
+        ApplyRules e => project with { Design = Refolding.Follow(project.Design, Working.With(project.Design, e), isByRule: true) },
+        ScaleArt e => ArtScale.Apply(project, e),
+        BringInLines e => project with { Design = project.Design.With(e.Piece, p => Arranging.Unlocked(p).Plus(e.Lines.Select(l => l.Under(p.Place.Inverse())))) },
+        MakeBase e => project with { Design = BasePiece.Make(project, e, drawer) },
+        FitBase e => project with { Design = BasePiece.Fit(project, e) },
         DrawShape e => project with { Design = Reworking.Draw(project.Design, e.Piece, e.Shape, e.Operation, drawer.StockFor(null)) },
         BendLine e => project with { Design = Reworking.Bend(project.Design, e.Piece, e.Line, e.Change) },
         RemoveLines e => project with { Design = Reworking.Remove(project.Design, e.Lines) },
@@ -130,7 +135,25 @@ public static class Edits
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
         var named = added.Pieces.Select(p => names.Contains(p.Name) ? p with { Name = PieceNaming.Free(p.Name, names), Art = art } : p with { Art = art });
         // They were numbered from the design's own number on when they were made.
-        return (design with { Pieces = [.. design.Pieces, .. named], Findings = [.. design.Findings, .. added.Findings], NextPiece = added.NextPiece }).PlusLoose(added.Loose);
+        var all = (design with { Pieces = [.. design.Pieces, .. named], Findings = [.. design.Findings, .. added.Findings], NextPiece = added.NextPiece }).PlusLoose(added.Loose);
+        // What lies on no piece of its own file lies on one that was there before, such as the base under it.
+        var came = all.Loose.Skip(design.Loose.Length).Select(l => l.Id).ToHashSet();
+        return came.Count == 0 ? all : LooseLines.GiveToPiecesUnder(all, l => came.Contains(l.Id), design.Pieces.Select(p => p.Id).ToHashSet());
+    }
+
+    private static Design DrawOut(Project project, DrawOutScores edit)
+    {
+        var design = project.Design;
+        foreach (var some in edit.Lines)
+        {
+            design = design.With(some.Piece, piece =>
+            {
+                Arranging.Unlocked(piece).RequireWorked(some.Ids);
+                var longer = ScoreEnds.DrawnOut(piece, project.SetOut.ScoreClearanceMm);
+                return piece.EachLine(some.Ids, l => longer.TryGetValue(l.Id, out var path) ? l with { Path = path } : l);
+            });
+        }
+        return ReferenceEquals(design, project.Design) || design.Pieces.SequenceEqual(project.Design.Pieces) ? throw new EditRefused(Reason.NotTooShort) : design;
     }
 
     private static Design WithOperationOfLook(Design design, SetOperationOfLook edit)

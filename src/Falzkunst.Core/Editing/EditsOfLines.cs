@@ -34,7 +34,13 @@ public enum LineSettingsPart
 /// <param name="To">Holds the new values of those parts; null there is the plain way, or the stock's setting.</param>
 public sealed record ChangeLineSettings(ImmutableArray<PickedLines> Lines, ImmutableArray<LineSettingsPart> Parts, LineSettings To) : Edit
 {
-    public override string Sentence => $"Set how {Picked.OfLines(Lines).InWords()} {(Picked.OfLines(Lines).Count == 1 ? "is" : "are")} worked";
+    public override string Sentence => $"{LineSettingsWords.Sentence(Parts, To)}, {Picked.OfLines(Lines).InWords()}";
+}
+
+/// <summary>Scores drawn out to the distance that they keep from cuts.</summary>
+public sealed record DrawOutScores(ImmutableArray<PickedLines> Lines) : Edit
+{
+    public override string Sentence => $"Drew {Picked.OfLines(Lines).InWords()} out to the edge";
 }
 
 /// <summary>A pen or foil, by its colour.</summary>

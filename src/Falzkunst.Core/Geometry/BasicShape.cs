@@ -63,20 +63,31 @@ public sealed record EllipseShape(double X, double Y, double Width, double Heigh
     public override Path ToPath() => EllipticArc.Ellipse(new Point(X + Width / 2, Y + Height / 2), Width / 2, Height / 2);
 }
 
-/// <summary>A regular polygon inscribed in the ellipse of a box, a corner at the top.</summary>
+/// <summary>A regular polygon, a corner at the top, stretched so that it fills its box.</summary>
 public sealed record PolygonShape(double X, double Y, double Width, double Height, int Corners) : BasicShape
 {
     public override string Word => "polygon";
-    public override Path ToPath() => Path.Polyline(Enumerable.Range(0, Corners).Select(i => OnEllipse(X, Y, Width, Height, i / (double)Corners, 1)), closed: true);
+    public override Path ToPath() => InBox(Enumerable.Range(0, Corners).Select(i => OnCircle(i / (double)Corners, 1)), X, Y, Width, Height);
 
-    internal static Point OnEllipse(double x, double y, double width, double height, double turn, double share)
+    /// <summary>A point of the unit circle, from its top clockwise.</summary>
+    /// <param name="turn">The share of a whole turn.</param>
+    /// <param name="share">How far out, 0 to 1.</param>
+    internal static Point OnCircle(double turn, double share)
     {
         var (sin, cos) = Math.SinCos(2 * Math.PI * turn - Math.PI / 2);
-        return new Point(x + width / 2 * (1 + share * cos), y + height / 2 * (1 + share * sin));
+        return new Point(share * cos, share * sin);
+    }
+
+    /// <summary>A closed polyline stretched so that its own box is the one given.</summary>
+    internal static Path InBox(IEnumerable<Point> corners, double x, double y, double width, double height)
+    {
+        var around = corners.ToList();
+        var box = around.Aggregate(Box.Empty, (all, p) => all.Include(p));
+        return Path.Polyline(around.Select(p => new Point(x + width * (p.X - box.MinX) / box.Width, y + height * (p.Y - box.MinY) / box.Height)), closed: true);
     }
 }
 
-/// <summary>A star inscribed in the ellipse of a box, a point at the top.</summary>
+/// <summary>A star, a point at the top, stretched so that it fills its box.</summary>
 /// <param name="X">Left edge.</param>
 /// <param name="Y">Upper edge.</param>
 /// <param name="Width">Width of the box.</param>
@@ -86,8 +97,8 @@ public sealed record PolygonShape(double X, double Y, double Width, double Heigh
 public sealed record StarShape(double X, double Y, double Width, double Height, int Points, double Inner = 0.45) : BasicShape
 {
     public override string Word => "star";
-    public override Path ToPath() => Path.Polyline(
-        Enumerable.Range(0, 2 * Points).Select(i => PolygonShape.OnEllipse(X, Y, Width, Height, i / (2.0 * Points), i % 2 == 0 ? 1 : Inner)), closed: true);
+    public override Path ToPath() => PolygonShape.InBox(
+        Enumerable.Range(0, 2 * Points).Select(i => PolygonShape.OnCircle(i / (2.0 * Points), i % 2 == 0 ? 1 : Inner)), X, Y, Width, Height);
 }
 
 /// <summary>A doorway: straight sides under half an ellipse, flat below.</summary>

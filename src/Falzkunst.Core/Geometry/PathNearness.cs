@@ -24,6 +24,21 @@ public sealed class PathNearness
         return meeting.Exists(i => Distance(e.A, e.B, _edges[i].A, _edges[i].B) <= mm);
     });
 
+    /// <summary>How far the other path is from this one at its nearest; exact on the flattened paths up to the distance given, that distance where it is farther.</summary>
+    /// <exception cref="BudgetSpent">More edges lie in each other's boxes than are measured.</exception>
+    public double DistanceTo(Path other, double most, Budget budget)
+    {
+        var least = most;
+        foreach (var e in Edges(other))
+        {
+            var meeting = _tree.Meeting(BoxOf(e).Grow(least));
+            budget.Work(1 + meeting.Count);
+            foreach (var i in meeting) least = Math.Min(least, Distance(e.A, e.B, _edges[i].A, _edges[i].B));
+            if (least == 0) break;
+        }
+        return least;
+    }
+
     private static IEnumerable<(Point A, Point B)> Edges(Path path)
     {
         var flat = path.Flat.ToArray();
@@ -41,8 +56,6 @@ public sealed class PathNearness
         var (one, two) = (along.Cross(c - a), along.Cross(d - a));
         var (three, four) = (across.Cross(a - c), across.Cross(b - c));
         if (one * two < 0 && three * four < 0) return 0;
-        return Math.Min(
-            Math.Min(Polygons.DistanceToStretch(a, c, d), Polygons.DistanceToStretch(b, c, d)),
-            Math.Min(Polygons.DistanceToStretch(c, a, b), Polygons.DistanceToStretch(d, a, b)));
+        return Polygons.DistanceBetween(a, b, c, d);
     }
 }

@@ -92,4 +92,27 @@ public static class Polygons
             nearest = Math.Min(nearest, DistanceToStretch(p, ring[j], ring[i]));
         return nearest;
     }
+
+    /// <summary>The corners of the convex hull of some points, anticlockwise where y points up (Andrew's monotone chain, 1979); collinear ones are left out.</summary>
+    public static Point[] ConvexHull(ReadOnlySpan<Point> points)
+    {
+        var sorted = points.ToArray();
+        Array.Sort(sorted, (a, b) => a.X != b.X ? a.X.CompareTo(b.X) : a.Y.CompareTo(b.Y));
+        if (sorted.Length < 3) return sorted;
+        var hull = new List<Point>();
+        void Add(Point p, int floor)
+        {
+            while (hull.Count > floor + 1 && (hull[^1] - hull[^2]).Cross(p - hull[^2]) <= 0) hull.RemoveAt(hull.Count - 1);
+            hull.Add(p);
+        }
+        foreach (var p in sorted) Add(p, 0);
+        var lower = hull.Count - 1;
+        for (var i = sorted.Length - 2; i >= 0; i--) Add(sorted[i], lower);
+        hull.RemoveAt(hull.Count - 1);
+        return [.. hull];
+    }
+
+    /// <summary>The least distance of two straight stretches that do not cross: it is taken at an end of one of them.</summary>
+    public static double DistanceBetween(Point a, Point b, Point c, Point d) => Math.Min(
+        Math.Min(DistanceToStretch(a, c, d), DistanceToStretch(b, c, d)), Math.Min(DistanceToStretch(c, a, b), DistanceToStretch(d, a, b)));
 }

@@ -16,28 +16,51 @@ public static class Length
 {
     public const double MmPerInch = 25.4;
 
+    /// <summary>How far from a whole eighth of an inch a length may be and still be said as one, inches: less than a blade is wide.</summary>
+    private const double EighthsSlack = 0.0015;
+
     /// <summary>A length for people, in their units.</summary>
-    public static string Show(double mm, Units units) => units == Units.Inches
-        ? (mm / MmPerInch).ToString("0.00", CultureInfo.InvariantCulture) + " in"
-        : mm.ToString("0.0", CultureInfo.InvariantCulture) + " mm";
+    public static string Show(double mm, Units units) => units.AreInches() ? InInches(mm, units, "0.00") + " in" : Millimetres(mm, "0.0") + " mm";
 
     /// <summary>A short length for people, to a hundredth of a millimetre.</summary>
-    public static string ShowFine(double mm, Units units) => units == Units.Inches
-        ? (mm / MmPerInch).ToString("0.000", CultureInfo.InvariantCulture) + " in"
-        : mm.ToString("0.00", CultureInfo.InvariantCulture) + " mm";
+    public static string ShowFine(double mm, Units units) => units.AreInches() ? InInches(mm, units, "0.000") + " in" : Millimetres(mm, "0.00") + " mm";
 
     /// <summary>A size for people, in their units.</summary>
-    public static string ShowSize(double width, double height, Units units) => units == Units.Inches
-        ? string.Create(CultureInfo.InvariantCulture, $"{width / MmPerInch:0.00} × {height / MmPerInch:0.00} in")
-        : string.Create(CultureInfo.InvariantCulture, $"{width:0.0} × {height:0.0} mm");
-
-    /// <summary>The number alone, as a field shows it.</summary>
-    public static string InField(double mm, Units units) => units == Units.Inches
-        ? (mm / MmPerInch).ToString("0.####", CultureInfo.InvariantCulture) + " in"
-        : mm.ToString("0.###", CultureInfo.InvariantCulture) + " mm";
+    public static string ShowSize(double width, double height, Units units) => units.AreInches()
+        ? $"{InInches(width, units, "0.00")} × {InInches(height, units, "0.00")} in"
+        : $"{Millimetres(width, "0.0")} × {Millimetres(height, "0.0")} mm";
 
     /// <summary>
-    /// Reads a length: numbers with mm, cm, in, pt or ″ behind them, + - * / and brackets. A number without a unit is taken
+    /// The number alone, as a field shows it: millimetres with two decimals, inches with three, and with more where exactly those
+    /// were typed.
+    /// </summary>
+    public static string InField(double mm, Units units) => units.AreInches()
+        ? InInches(mm, units, IsTyped(mm / MmPerInch) ? "0.####" : "0.###") + " in"
+        : Millimetres(mm, IsTyped(mm) ? "0.####" : "0.##") + " mm";
+
+    /// <summary>A number of at most four decimals, which no computation comes to by chance.</summary>
+    private static bool IsTyped(double number) => Math.Abs(number - Math.Round(number, 4)) < 1e-8;
+
+    private static string Millimetres(double mm, string format) => mm.ToString(format, CultureInfo.InvariantCulture);
+
+    private static string InInches(double mm, Units units, string format)
+    {
+        var inches = mm / MmPerInch;
+        var eighths = Math.Round(inches * 8);
+        return units == Units.InchEighths && Math.Abs(inches - eighths / 8) < EighthsSlack && eighths != 0
+            ? Eighths((long)eighths) : inches.ToString(format, CultureInfo.InvariantCulture);
+    }
+
+    /// <summary>"5 1/2", "-3/8", "2".</summary>
+    private static string Eighths(long eighths)
+    {
+        var (whole, over) = (Math.Abs(eighths) / 8, Math.Abs(eighths) % 8);
+        var fraction = over switch { 0 => "", 4 => "1/2", 2 => "1/4", 6 => "3/4", _ => $"{over}/8" };
+        return (eighths < 0 ? "-" : "") + (over == 0 ? $"{whole}" : whole == 0 ? fraction : $"{whole} {fraction}");
+    }
+
+    /// <summary>
+    /// Reads a length: numbers with mm, cm, in, pt or ″ behind them, "5 1/2", + - * / and brackets. A number without a unit is taken
     /// in <paramref name="units"/>, unless it multiplies or divides a length.
     /// </summary>
     /// <returns>What is wrong with the text; null where it was understood.</returns>
@@ -55,7 +78,7 @@ public static class Length
     /// <summary>A number on the way: how much, and whether a unit was named (power 1) or not (power 0).</summary>
     private readonly record struct Value(double Amount, bool HasUnit)
     {
-        public double InMm(Units units) => HasUnit || units == Units.Millimetres ? Amount : Amount * MmPerInch;
+        public double InMm(Units units) => HasUnit || !units.AreInches() ? Amount : Amount * MmPerInch;
     }
 
     private sealed class Reader(string text, Units units)
@@ -127,6 +150,8 @@ public static class Length
             if (!double.TryParse(text[from.._position].Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var amount))
                 return false;
             SkipSpace();
+            amount += TakeFraction(amount);
+            amount = TakeBareFraction(amount);
             foreach (var (unit, factor) in UnitFactors)
             {
                 if (!text.AsSpan(_position).StartsWith(unit, StringComparison.OrdinalIgnoreCase)) continue;
@@ -136,6 +161,40 @@ public static class Length
             }
             value = new Value(amount, false);
             return true;
+        }
+
+        /// <summary>What stands behind a whole number as a fraction of small whole numbers: the 1/2 of "5 1/2"; 0 where nothing does.</summary>
+        private double TakeFraction(double whole)
+        {
+            var from = _position;
+            if (whole == Math.Floor(whole) && from > 0 && char.IsWhiteSpace(text[from - 1])
+                && Digits() is { } over && Take('/') && Digits() is > 0 and { } under && over < under)
+            {
+                SkipSpace();
+                return (double)over / under;
+            }
+            _position = from;
+            return 0;
+        }
+
+        /// <summary>"1/2" with a unit right behind it is that part of the unit; otherwise a line across divides.</summary>
+        private double TakeBareFraction(double over)
+        {
+            var from = _position;
+            if (over == Math.Floor(over) && Take('/') && Digits() is > 0 and { } under && Array.Exists(UnitFactors, u => text.AsSpan(_position).TrimStart().StartsWith(u.Unit, StringComparison.OrdinalIgnoreCase)))
+            {
+                SkipSpace();
+                return over / under;
+            }
+            _position = from;
+            return over;
+        }
+
+        private int? Digits()
+        {
+            var from = _position;
+            while (_position < text.Length && char.IsAsciiDigit(text[_position])) _position++;
+            return int.TryParse(text.AsSpan(from, _position - from), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : null;
         }
 
         private bool Take(char c)

@@ -172,9 +172,7 @@ public static class NestCheck
             {
                 foreach (var (c, d) in other.EdgesNear(new Box(Math.Min(a.X, b.X), Math.Min(a.Y, b.Y), Math.Max(a.X, b.X), Math.Max(a.Y, b.Y)), best))
                 {
-                    best = Math.Min(best, Math.Min(
-                        Math.Min(Polygons.DistanceToStretch(a, c, d), Polygons.DistanceToStretch(b, c, d)),
-                        Math.Min(Polygons.DistanceToStretch(c, a, b), Polygons.DistanceToStretch(d, a, b))));
+                    best = Math.Min(best, Polygons.DistanceBetween(a, b, c, d));
                 }
             }
             return best;

@@ -76,6 +76,9 @@ public sealed record SetOut(
     /// <summary>Widths set for stocks of this project instead of what the catalogue says they bear, mm, by the stock's key.</summary>
     public ImmutableSortedDictionary<string, double> LeastWidths { get; init; } = ImmutableSortedDictionary<string, double>.Empty;
 
+    /// <summary>What files without a size of their own were settled to be scaled by, by the file's id; where one is not named, as when it came in.</summary>
+    public ImmutableSortedDictionary<Guid, double> ArtScales { get; init; } = ImmutableSortedDictionary<Guid, double>.Empty;
+
     public static readonly SetOut Default = new(CardFormat.Default, "twin-330", Units.Millimetres, 1, 2);
 }
 
@@ -90,7 +93,7 @@ public sealed record CardFormat(string Name, double FoldedWidth, double FoldedHe
     public const double LeastMm = 20;
     public const double MostMm = 1000;
 
-    public static readonly CardFormat Default = new("A5", 148, 210, CardFold.Gate);
+    public static readonly CardFormat Default = new("A5", 148, 210, CardFold.Left);
 
     /// <summary>Sizes to start from.</summary>
     public static readonly ImmutableArray<CardFormat> Common =
@@ -98,6 +101,10 @@ public sealed record CardFormat(string Name, double FoldedWidth, double FoldedHe
         new("A6", 105, 148, CardFold.Left), new("A5", 148, 210, CardFold.Left), new("Square 148", 148, 148, CardFold.Left),
         new("5 × 7 inch", 127, 177.8, CardFold.Left), new("DL", 99, 210, CardFold.Left),
     ];
+
+    /// <summary>A card of a size, with the common name where it is a common size.</summary>
+    public static CardFormat Sized(double width, double height, CardFold fold) =>
+        new(Common.FirstOrDefault(c => Math.Abs(c.FoldedWidth - width) < 0.01 && Math.Abs(c.FoldedHeight - height) < 0.01)?.Name ?? "Own size", width, height, fold);
 
     /// <summary>Width when open.</summary>
     public double OpenWidth => Fold is CardFold.Left or CardFold.Gate ? FoldedWidth * 2 : FoldedWidth;

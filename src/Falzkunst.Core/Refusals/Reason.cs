@@ -43,6 +43,9 @@ public enum Reason
 
     /// <summary>The line follows the edge of its piece; it must be made plain first.</summary>
     FollowsEdge,
+    NotTooShort,
+    BaseThere,
+    NoBase,
 
     /// <summary>The item follows from nothing, so that it is plain already.</summary>
     PlainAlready,

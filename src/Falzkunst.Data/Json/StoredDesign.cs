@@ -56,12 +56,13 @@ internal sealed record StoredItem(StoredLine? Line = null, Item? Made = null);
 
 internal sealed record StoredPiece(
     string Id, string Name, string Stock, int Quantity, Affine Place, string Shape, StoredLine Outline, ImmutableArray<StoredItem> Items, int NextItem,
-    bool? Hidden = null, bool? Locked = null, Guid? Art = null, [property: JsonPropertyName("lie")] AllowedTurns? AllowedTurns = null)
+    bool? Hidden = null, bool? Locked = null, Guid? Art = null, [property: JsonPropertyName("lie")] AllowedTurns? AllowedTurns = null,
+    [property: JsonPropertyName("base")] bool? IsBase = null)
 {
     public static StoredPiece From(Piece p, StyleTable styles) => new(
         p.Id, p.Name, p.Stock, p.Quantity, p.Place, p.OwnShape.Hash, StoredLine.From(p.Outline, styles),
         [.. p.Items.Select(i => i is Line line ? new StoredItem(StoredLine.From(line, styles)) : new StoredItem(Made: i))], p.NextItem,
-        p.Hidden ? true : null, p.Locked ? true : null, p.Art, p.AllowedTurns == default ? null : p.AllowedTurns);
+        p.Hidden ? true : null, p.Locked ? true : null, p.Art, p.AllowedTurns == default ? null : p.AllowedTurns, p.IsBase ? true : null);
 
     /// <summary>The piece; its lines get the paths of its shape in their order.</summary>
     public Piece With(IReadOnlyDictionary<string, PieceShape> shapes, ImmutableArray<StoredStyle> styles)
@@ -75,6 +76,7 @@ internal sealed record StoredPiece(
             Locked = Locked ?? false,
             Art = Art,
             AllowedTurns = AllowedTurns ?? default,
+            IsBase = IsBase ?? false,
         };
     }
 }

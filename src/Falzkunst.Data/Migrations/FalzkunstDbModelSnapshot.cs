@@ -98,6 +98,14 @@ namespace Falzkunst.Data.Migrations
                         .HasDefaultValue(1.0)
                         .HasColumnName("scale");
 
+                    b.Property<double?>("SettledUnits")
+                        .HasColumnType("double precision")
+                        .HasColumnName("settled_units");
+
+                    b.Property<double?>("UnitsToInch")
+                        .HasColumnType("double precision")
+                        .HasColumnName("units_to_inch");
+
                     b.Property<double>("WidthMm")
                         .HasColumnType("double precision")
                         .HasColumnName("width_mm");

@@ -10,7 +10,14 @@ namespace Falzkunst.Data.Projects;
 /// <summary>What the Art station shows of a file.</summary>
 public sealed record ArtCard(
     Guid Id, string FileName, DateTimeOffset At, int Bytes, double WidthMm, double HeightMm, int Lines, int Pieces, int ByRule,
-    string? Origin, ImmutableArray<RuleUse> RulesUsed, ImmutableArray<ReadingNote> Notes);
+    string? Origin, ImmutableArray<RuleUse> RulesUsed, ImmutableArray<ReadingNote> Notes)
+{
+    /// <summary>What its own lengths were multiplied by when it came in; width and height are after that.</summary>
+    public double Scale { get; init; } = 1;
+
+    /// <summary>How many units of a file that says no size were taken for an inch before the scale; null where the file says its size.</summary>
+    public double? UnitsToInch { get; init; }
+}
 
 /// <summary>A picture embedded in a file; its bytes are in the file.</summary>
 /// <param name="Content">SHA-256 of its bytes.</param>
@@ -49,6 +56,7 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
             Content = content,
             At = clock.GetUtcNow(),
             Scale = scale,
+            UnitsToInch = drawing.UnitsToInch,
             Pictures = StoredJson.Write(drawing.Pictures.Select(KeptPicture.From).ToImmutableArray()),
             WidthMm = drawing.Width,
             HeightMm = drawing.Height,
@@ -93,6 +101,15 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
     public Task<List<string>> OriginsAsync(Guid owner, CancellationToken stop) => db.ArtFiles
         .Where(a => a.Owner == owner && a.Origin != null).Select(a => a.Origin!).Distinct().OrderBy(o => o).ToListAsync(stop);
 
+    /// <summary>Remembers at how many units to the inch a file was settled, for the next one from the same hand.</summary>
+    public Task SettleUnitsAsync(Guid owner, Guid art, double units, CancellationToken stop) =>
+        db.ArtFiles.Where(a => a.Id == art && a.Owner == owner).ExecuteUpdateAsync(set => set.SetProperty(a => a.SettledUnits, units), stop);
+
+    /// <summary>At how many units to the inch the last file from a hand was settled; null where none was, or the hand is not known.</summary>
+    public async Task<double?> UnitsOfAsync(Guid owner, string? origin, CancellationToken stop) => origin is null ? null
+        : await db.ArtFiles.AsNoTracking().Where(a => a.Owner == owner && a.Origin == origin && a.SettledUnits != null).OrderByDescending(a => a.At)
+            .Select(a => a.SettledUnits).FirstOrDefaultAsync(stop);
+
     /// <summary>The files that the project has at a revision: those brought in on the way to it, oldest first.</summary>
     public async Task<List<ArtCard>> ListAsync(Guid owner, Guid project, int head, CancellationToken stop)
     {
@@ -107,10 +124,14 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
         var rows = await db.ArtFiles.AsNoTracking()
             .Where(a => a.ProjectId == project && a.Owner == owner && broughtIn.Contains(a.Id))
             .OrderBy(a => a.At)
-            .Select(a => new { a.Id, a.FileName, a.At, a.Content.Length, a.WidthMm, a.HeightMm, a.Lines, a.Pieces, a.ByRule, a.Origin, a.RulesUsed, a.Notes })
+            .Select(a => new { a.Id, a.FileName, a.At, a.Content.Length, a.WidthMm, a.HeightMm, a.Lines, a.Pieces, a.ByRule, a.Origin, a.RulesUsed, a.Notes, a.Scale, a.UnitsToInch })
             .ToListAsync(stop);
         return [.. rows.Select(a => new ArtCard(
             a.Id, a.FileName, a.At, a.Length, a.WidthMm, a.HeightMm, a.Lines, a.Pieces, a.ByRule,
-            a.Origin, StoredJson.Read<ImmutableArray<RuleUse>>(a.RulesUsed), StoredJson.Read<ImmutableArray<ReadingNote>>(a.Notes)))];
+            a.Origin, StoredJson.Read<ImmutableArray<RuleUse>>(a.RulesUsed), StoredJson.Read<ImmutableArray<ReadingNote>>(a.Notes))
+        {
+            Scale = a.Scale,
+            UnitsToInch = a.UnitsToInch,
+        })];
     }
 }

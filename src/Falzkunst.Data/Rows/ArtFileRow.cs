@@ -15,6 +15,12 @@ public sealed class ArtFileRow
     /// <summary>What its own lengths are multiplied by; the page's size above is after that.</summary>
     public double Scale { get; set; } = 1;
 
+    /// <summary>How many units of a file that says no size were taken for an inch before the scale; null where the file says its size.</summary>
+    public double? UnitsToInch { get; set; }
+
+    /// <summary>How many units to the inch its user settled on for it, as a hint for the next file from the same hand; null while nobody has.</summary>
+    public double? SettledUnits { get; set; }
+
     /// <summary>The embedded pictures with their places, JSON.</summary>
     public string Pictures { get; set; } = "[]";
     public int Lines { get; set; }

@@ -10,6 +10,8 @@ namespace Falzkunst.Formats.Dxf;
 /// </summary>
 internal static class DxfReader
 {
+    private const double MmToInch = 25.4;
+
     /// <summary>Reads a file.</summary>
     /// <exception cref="ReadRefused">The file is not read at all; what is read in part is in the drawing's notes.</exception>
     /// <exception cref="BudgetSpent">It asks for more than it may have.</exception>
@@ -17,7 +19,7 @@ internal static class DxfReader
     {
         var file = DxfFile.Parse(DxfTags.Read(bytes, budget), budget);
         var notes = new NoteList();
-        var unit = DxfUnits.Millimetres(file, notes.Add);
+        var (unit, isSaid) = DxfUnits.Millimetres(file, notes.Add);
         var walker = new DxfWalker(file, unit, budget, notes);
         walker.All();
         var box = walker.Shapes.SelectMany(s => s.Paths).Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds));
@@ -26,6 +28,6 @@ internal static class DxfReader
         return new Drawing(
             Math.Round(box.Width, 9), Math.Round(box.Height, 9),
             [.. walker.Shapes.Select(s => s with { Paths = [.. s.Paths.Select(p => p.Map(ontoPage))] })],
-            0, notes.ToImmutable());
+            0, notes.ToImmutable()) { UnitsToInch = isSaid ? null : MmToInch / unit };
     }
 }

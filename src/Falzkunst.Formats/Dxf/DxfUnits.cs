@@ -7,14 +7,14 @@ internal static class DxfUnits
 {
     private const double Inch = 25.4;
 
-    /// <summary>Millimetres to the drawing unit; leaves a note where the file does not say.</summary>
-    public static double Millimetres(DxfFile file, Action<ReadingNote> note)
+    /// <summary>Millimetres to the drawing unit, and whether the file says it; leaves a note where it does not.</summary>
+    public static (double Mm, bool IsSaid) Millimetres(DxfFile file, Action<ReadingNote> note)
     {
-        if (file.Header.TryGetValue("$INSUNITS", out var units) && Known(units.Integer) is { } known) return known;
+        if (file.Header.TryGetValue("$INSUNITS", out var units) && Known(units.Integer) is { } known) return (known, true);
         var metric = !file.Header.TryGetValue("$MEASUREMENT", out var measurement) || measurement.Integer == 1;
         note(new ReadingNote("no-units",
             $"The file does not say what its units are; they were taken as {(metric ? "millimetres" : "inches")}. Check the size of a piece.", "header"));
-        return metric ? 1 : Inch;
+        return (metric ? 1 : Inch, false);
     }
 
     private static double? Known(int code) => code switch

@@ -20,13 +20,14 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
 
     private static readonly Affine FromBehind = Affine.Scale(-1, 1);
     private readonly List<string> _inserting = [];
+    private int _groups;
 
     public List<DrawnShape> Shapes { get; } = [];
 
     /// <summary>What an insert hands on: its layer for entities on layer 0, its colour for those that take the block's.</summary>
-    private sealed record Around(Affine Map, string? Layer, string Colour, string LineType);
+    private sealed record Around(Affine Map, string? Layer, string Colour, string LineType, ImmutableArray<int> Within);
 
-    public void All() => Visit(file.Entities, new Around(Affine.Scale(unit, unit), null, DxfColours.ByIndex(7), "CONTINUOUS"));
+    public void All() => Visit(file.Entities, new Around(Affine.Scale(unit, unit), null, DxfColours.ByIndex(7), "CONTINUOUS", []));
 
     private void Visit(List<DxfEntity> entities, Around around)
     {
@@ -109,7 +110,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
                     .Then(Affine.Turn(e.Number(50)))
                     .Then(Affine.Move(e.Point(10)))
                     .Then(map);
-                if (place.Determinant != 0) Visit(block.Entities, inside with { Map = place });
+                if (place.Determinant != 0) Visit(block.Entities, inside with { Map = place, Within = around.Within.Add(++_groups) });
             }
         }
         _inserting.RemoveAt(_inserting.Count - 1);
@@ -137,7 +138,7 @@ internal sealed class DxfWalker(DxfFile file, double unit, Budget budget, NoteLi
             LineJoin = "round",
             Dashes = dashes.Exists(d => d < 0) ? [.. dashes.Take(MostDashes).Select(d => Math.Clamp(Math.Abs(d) * unit, 0.01, 1e6))] : [],
         };
-        Shapes.Add(new DrawnShape([mapped], appearance, null, layer is null or "0" ? [] : [ShownText.Clean(layer)], DefaultOperations.Stated(layer), e.Place));
+        Shapes.Add(new DrawnShape([mapped], appearance, null, layer is null or "0" ? [] : [ShownText.Clean(layer)], DefaultOperations.Stated(layer), e.Place) { Within = around.Within });
     }
 
     private static string? LayerOf(DxfEntity e, Around around) => e.Text(8, "0") is var own && own == "0" ? around.Layer ?? own : own;

@@ -16,6 +16,12 @@ internal static class SvgLength
         ("rem", Em), ("em", Em), ("ex", Em / 2), ("q", 96 / 101.6),
     ];
 
+    /// <summary>Units that mean a size on paper. A point is one; files written in points say so by it.</summary>
+    private static readonly string[] Physical = ["mm", "cm", "in", "pt", "pc", "q"];
+
+    /// <summary>The text names a unit of paper; a bare number or pixels mean what the drawing program took them for.</summary>
+    public static bool IsPhysical(string? text) => text?.Trim() is { Length: > 0 } length && Array.Exists(Physical, u => length.EndsWith(u, StringComparison.OrdinalIgnoreCase));
+
     /// <summary>Pixels; a percentage is of <paramref name="whole"/>. Null where the text is no length.</summary>
     public static double? Read(string? text, double whole)
     {

@@ -10,7 +10,8 @@ namespace Falzkunst.Formats.Svg;
 /// <param name="UserWidth">Width of the view in user units, for percentages.</param>
 /// <param name="UserHeight">Height of the view in user units.</param>
 /// <param name="PixelMm">Millimetres to the CSS pixel.</param>
-internal sealed record SvgPage(double Width, double Height, Affine Map, double UserWidth, double UserHeight, double PixelMm)
+/// <param name="SaysSize">A side is given in a unit that has a physical size, so that this is the true size.</param>
+internal sealed record SvgPage(double Width, double Height, Affine Map, double UserWidth, double UserHeight, double PixelMm, bool SaysSize)
 {
     /// <summary>The size of a picture without any statement of size, in CSS.</summary>
     private static readonly (double Width, double Height) DefaultPixels = (300, 150);
@@ -31,7 +32,7 @@ internal sealed record SvgPage(double Width, double Height, Affine Map, double U
         var h = height ?? DefaultPixels.Height;
         var map = (box is { } view ? SvgViewBox.Fit(view, w, h, root["preserveAspectRatio"]) : Affine.Identity)
             .Then(Affine.Scale(SvgLength.MmPerPixel, SvgLength.MmPerPixel));
-        return new SvgPage(Math.Round(w * SvgLength.MmPerPixel, 9), Math.Round(h * SvgLength.MmPerPixel, 9), map, box?.Width ?? w, box?.Height ?? h, SvgLength.MmPerPixel);
+        return new SvgPage(Math.Round(w * SvgLength.MmPerPixel, 9), Math.Round(h * SvgLength.MmPerPixel, 9), map, box?.Width ?? w, box?.Height ?? h, SvgLength.MmPerPixel, SvgLength.IsPhysical(root["width"]) || SvgLength.IsPhysical(root["height"]));
     }
 
     /// <summary>A stated side in pixels; null for none, for a share of what is around, and with a note for what is no size.</summary>

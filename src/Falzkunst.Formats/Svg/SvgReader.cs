@@ -25,8 +25,11 @@ internal static class SvgReader
         var styles = new SvgStyles(cascade, new SvgPaintServers(byId, cascade), notes.Add, budget);
         var walker = new SvgWalker(styles, byId, budget, notes, page.PixelMm);
         walker.Root(root, page);
-        return new Drawing(page.Width, page.Height, [.. walker.Shapes], walker.PictureCount, notes.ToImmutable()) { Pictures = [.. walker.Pictures] };
+        return new Drawing(page.Width, page.Height, [.. walker.Shapes], walker.PictureCount, notes.ToImmutable()) { Pictures = [.. walker.Pictures], UnitsToInch = page.SaysSize ? null : PixelsToInch };
     }
+
+    /// <summary>CSS pixels to the inch.</summary>
+    private const double PixelsToInch = 96;
 
     private static IEnumerable<SvgNode> Everything(SvgNode root)
     {

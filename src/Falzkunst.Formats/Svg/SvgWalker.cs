@@ -15,6 +15,7 @@ internal sealed class SvgWalker(
 {
     private const int DeepestReuse = 24;
     private readonly List<string> _reusing = [];
+    private int _groups;
     private readonly SvgClips _clips = new(styles, byId, budget, notes);
 
     public List<DrawnShape> Shapes { get; } = [];
@@ -25,11 +26,11 @@ internal sealed class SvgWalker(
 
     /// <summary>What an element lies in.</summary>
     private sealed record Around(
-        Affine Map, SvgStyle Style, ImmutableArray<string> Groups, Operation? Declared, double Width, double Height, ImmutableArray<ClipArea> Clips, int Depth);
+        Affine Map, SvgStyle Style, ImmutableArray<string> Groups, ImmutableArray<int> Within, Operation? Declared, double Width, double Height, ImmutableArray<ClipArea> Clips, int Depth);
 
     public void Root(SvgNode root, SvgPage page)
     {
-        var outside = new Around(page.Map, SvgStyle.Initial, [], null, page.UserWidth, page.UserHeight, [], 0);
+        var outside = new Around(page.Map, SvgStyle.Initial, [], [], null, page.UserWidth, page.UserHeight, [], 0);
         var style = styles.Compute(root, SvgStyle.Initial, page.UserWidth);
         if (style.Displayed) Children(root, outside with { Style = style });
     }
@@ -107,6 +108,7 @@ internal sealed class SvgWalker(
             Map = placed,
             Style = style,
             Groups = SvgBasicShapes.IsShape(node.Name) || string.IsNullOrWhiteSpace(node.Called) ? around.Groups : around.Groups.Add(node.Called.Trim()),
+            Within = SvgBasicShapes.IsShape(node.Name) ? around.Within : around.Within.Add(++_groups),
             Declared = DeclaredBy(node) ?? around.Declared,
             Clips = style.ClipPath is { } clip ? around.Clips.AddRange(_clips.Resolve(clip, node, placed, style, around.Width, around.Height)) : around.Clips,
         };
@@ -217,7 +219,7 @@ internal sealed class SvgWalker(
                 notes.Add(new ReadingNote("clip-stroke", "A filled shape was cut off by a clip path; its stroke runs along the cut as well.", node.Place));
         }
         budget.Shape();
-        Shapes.Add(new DrawnShape([.. shown], appearance, node.Called, here.Groups, here.Declared, node.Place));
+        Shapes.Add(new DrawnShape([.. shown], appearance, node.Called, here.Groups, here.Declared, node.Place) { Within = here.Within });
     }
 
     private static bool IsUneven(Affine map)

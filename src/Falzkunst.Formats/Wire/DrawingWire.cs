@@ -21,6 +21,7 @@ internal static class DrawingWire
         w.Write(drawing.Width);
         w.Write(drawing.Height);
         w.Write(drawing.Images);
+        w.Write(drawing.UnitsToInch ?? 0);
         Many(w, drawing.Shapes, Write);
         Many(w, drawing.Pictures, Write);
         Many(w, drawing.Notes, static (w, n) =>
@@ -37,11 +38,11 @@ internal static class DrawingWire
         try
         {
             var segments = 0;
-            var (width, height, images) = (Number(r), Number(r), r.ReadInt32());
+            var (width, height, images, units) = (Number(r), Number(r), r.ReadInt32(), Number(r));
             var shapes = Many(r, limits.Shapes, r => Shape(r, limits, ref segments));
             var pictures = Many(r, limits.Elements, Picture);
             var notes = Many(r, limits.Elements, static r => new ReadingNote(Said(r), Said(r), Said(r)));
-            return new Drawing(width, height, shapes, images, notes) { Pictures = pictures };
+            return new Drawing(width, height, shapes, images, notes) { Pictures = pictures, UnitsToInch = units > 0 ? units : null };
         }
         catch (Exception e) when (e is EndOfStreamException or FormatException or ArgumentException or OverflowException)
         {
@@ -57,6 +58,7 @@ internal static class DrawingWire
         Many(w, shape.Groups, static (w, g) => w.Write(g));
         w.Write((sbyte)(shape.Declared is { } operation ? (int)operation : -1));
         w.Write(shape.Place);
+        Many(w, shape.Within, static (w, g) => w.Write(g));
     }
 
     private static DrawnShape Shape(BinaryReader r, BudgetLimits limits, ref int segments)
@@ -68,7 +70,7 @@ internal static class DrawingWire
         var groups = Many(r, MostGroups, Said);
         var declared = r.ReadSByte();
         if (declared >= 0 && !Enum.IsDefined((Operation)declared)) throw new InvalidDataException("An operation that there is not.");
-        return new DrawnShape(paths.ToImmutable(), appearance, name, groups, declared < 0 ? null : (Operation)declared, Said(r));
+        return new DrawnShape(paths.ToImmutable(), appearance, name, groups, declared < 0 ? null : (Operation)declared, Said(r)) { Within = Many(r, MostGroups, static r => r.ReadInt32()) };
     }
 
     private static void Write(BinaryWriter w, Path path)

@@ -20,7 +20,7 @@ public static class DemoProject
         if (on.Value.Design.Pieces.IsEmpty)
         {
             var art = await ReadAsync(File, stop);
-            on = await services.GetRequiredService<ArtDesk>().BringInAsync(on, on.Project.Head, File, art, null, stop);
+            on = (await services.GetRequiredService<ArtDesk>().BringInAsync(on, on.Project.Head, File, art, null, stop)).On;
         }
         foreach (var (name, quantity) in Quantities)
         {

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Designs.ArtSheets;
 using Falzkunst.Core.Designs.Assembling;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
@@ -11,6 +12,18 @@ using Falzkunst.Formats;
 using Falzkunst.Web.Reading;
 
 namespace Falzkunst.Web.Desk;
+
+/// <summary>A file that was brought in.</summary>
+/// <param name="On">The project with it.</param>
+/// <param name="IsSheet">It was laid beside the project, to be chosen from.</param>
+public sealed record BroughtIn(OnDesk On, bool IsSheet);
+
+/// <summary>A page of motifs to choose from.</summary>
+/// <param name="Motifs">Those on the page.</param>
+/// <param name="Total">How many there are.</param>
+/// <param name="First">Number of the first on the page.</param>
+/// <param name="Cut">How a file was parted into them; null where another project was.</param>
+public sealed record ContactSheet(ImmutableArray<Motif> Motifs, int Total, int First, MotifCut? Cut);
 
 /// <summary>Brings art files into projects: read, assembled by the remembered rules, kept as they came.</summary>
 public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore projects, LookRuleStore rules, MotifCache motifs, IDrawingReader reader)
@@ -32,20 +45,44 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <exception cref="StaleEdit">The project has changed meanwhile; nothing was written.</exception>
     /// <exception cref="EditRefused">There is nothing in the file that could be brought in.</exception>
     /// <exception cref="SizeAsked">It is larger than anything in the drawer by far; the file is kept until its size is known.</exception>
-    public async Task<OnDesk> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, string? origin, CancellationToken stop)
+    public async Task<BroughtIn> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, string? origin, CancellationToken stop)
     {
         var budget = new Budget(BudgetLimits.Reading, stop);
         var drawing = await reader.ReadAsync(content, budget.TimeLeft, stop);
         if (drawing.LineCount == 0) throw new EditRefused(Reason.NothingInArt);
         var name = Named(fileName);
         var id = Guid.CreateVersion7();
-        if (LikelySizes.AreAsked(drawing.Extent, on.Drawer))
+        var scale = await LikelyScaleAsync(drawing, on, origin, stop);
+        var sized = drawing.Scaled(scale);
+        if (LikelySizes.AreAsked(sized.Extent, on.Drawer))
         {
             await art.KeepAsync(ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, 1, 0, origin, [], drawing.Notes, stop);
             throw new SizeAsked(id, name, drawing.Extent.Width, drawing.Extent.Height, LikelySizes.Guess(drawing.Extent, on));
         }
-        return await BringInAsync(on, seenHead, id, name, content, drawing, 1, origin, budget, stop);
+        return await BringInAsync(on, seenHead, id, name, content, sized, scale, origin, budget, stop);
     }
+
+    /// <summary>What a file that says no size is scaled by to begin with: as the last one from the same hand was settled, else as its lengths suggest.</summary>
+    private async Task<double> LikelyScaleAsync(Drawing drawing, OnDesk on, string? origin, CancellationToken stop)
+    {
+        if (drawing.UnitsToInch is not { } read) return 1;
+        var card = on.Value.SetOut.Card;
+        return await art.UnitsOfAsync(ProjectDesk.Owner, origin, stop) is { } settled
+            ? read / settled : SizeGuess.Candidates(drawing, (card.OpenWidth, card.OpenHeight), (card.FoldedWidth, card.FoldedHeight))[0].Scale;
+    }
+
+    /// <summary>Takes a file that says no size at another; what came of it is scaled with it. The next file from the same hand comes in like this one.</summary>
+    /// <exception cref="EditRefused">The project has no such file, or nobody takes a scale like that.</exception>
+    public async Task<OnDesk> SettleSizeAsync(OnDesk on, int seenHead, Guid file, double scale, CancellationToken stop)
+    {
+        var card = (await FilesAsync(on, stop)).FirstOrDefault(f => f.Id == file) ?? throw new EditRefused(Reason.FileGone);
+        var edit = new ScaleArt(file, card.FileName, ScaleOf(on, file, card.Scale), scale);
+        return await desk.DoAsync(on, seenHead, edit, stop, _ =>
+            card.UnitsToInch is { } read ? art.SettleUnitsAsync(ProjectDesk.Owner, file, read / scale, stop) : Task.CompletedTask);
+    }
+
+    /// <summary>What a file's lengths are multiplied by now.</summary>
+    public static double ScaleOf(OnDesk on, Guid file, double atFirst) => on.Value.SetOut.ArtScales.GetValueOrDefault(file, atFirst);
 
     /// <summary>Brings in a file that was kept until its size was known.</summary>
     /// <param name="on">The project.</param>
@@ -54,7 +91,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <param name="scale">What its lengths are multiplied by.</param>
     /// <param name="stop">Cancels.</param>
     /// <exception cref="EditRefused">The project has no such file, or nobody takes a scale like that.</exception>
-    public async Task<OnDesk> BringInAsync(OnDesk on, int seenHead, Guid file, double scale, CancellationToken stop)
+    public async Task<BroughtIn> BringInAsync(OnDesk on, int seenHead, Guid file, double scale, CancellationToken stop)
     {
         if (!(scale is > 1e-5 and < 1e5)) throw EditRefused.Range(Measure.ArtScale, 1e-5, 1e5, "scale");
         var (name, origin, _) = await FoundAsync(on, file, stop);
@@ -65,37 +102,52 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     }
 
     /// <summary>A file's name as it is kept: its end, without what does not show.</summary>
-    private static string Named(string fileName)
+    internal static string Named(string fileName)
     {
         var shown = new string([.. fileName.Where(c => !char.IsControl(c))]).Trim();
         return shown.Length == 0 ? "art" : shown.Length > NameLimits.FileName ? shown[^NameLimits.FileName..] : shown;
     }
 
-    private async Task<OnDesk> BringInAsync(
+    private async Task<BroughtIn> BringInAsync(
         OnDesk on, int seenHead, Guid id, string name, byte[] content, Drawing drawing, double scale, string? origin, Budget budget, CancellationToken stop)
     {
         var remembered = await RulesForAsync(origin, stop);
         var design = Assemble(drawing, remembered, on, on.Value.Design.NextPiece, budget);
-        var isSheet = design.Pieces.Length > SheetOfMotifs && Motifs.Find(design).Length > SheetOfMotifs;
+        var isSheet = ArtMotifs.Find(new Linkage(drawing), MotifCut.Usual).Length > SheetOfMotifs;
         Edit edit = isSheet ? new KeepArt(id, name) : new BringInArt(id, name) { Pieces = design };
-        return await desk.DoAsync(on, seenHead, edit, stop, _ => art.KeepAsync(
+        return new(await desk.DoAsync(on, seenHead, edit, stop, _ => art.KeepAsync(
             ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, scale, design.Pieces.Length, origin, Uses(design, remembered),
-            isSheet ? drawing.Notes : WithPieces(drawing, design), stop));
+            isSheet ? drawing.Notes : WithPieces(drawing, design), stop)), isSheet);
     }
 
-    /// <summary>The motifs of a file that the project has, read and sorted by the rules as they are now.</summary>
+    /// <summary>One page of a file's contact sheet.</summary>
+    /// <param name="on">The project.</param>
+    /// <param name="file">The file.</param>
+    /// <param name="cut">How the sheet is parted into motifs.</param>
+    /// <param name="first">Number of the first motif of the page.</param>
+    /// <param name="most">Motifs on a page.</param>
+    /// <param name="stop">Cancels.</param>
     /// <exception cref="EditRefused">The project has no such file.</exception>
-    public async Task<ImmutableArray<Motif>> MotifsAsync(OnDesk on, Guid file, CancellationToken stop) =>
-        await MotifsAsync(on, file, (await FoundAsync(on, file, stop)).Origin, stop);
-
-    private async Task<ImmutableArray<Motif>> MotifsAsync(OnDesk on, Guid file, string? origin, CancellationToken stop)
+    public async Task<ContactSheet> MotifsAsync(OnDesk on, Guid file, MotifCut cut, int first, int most, CancellationToken stop)
     {
-        var remembered = await RulesForAsync(origin, stop);
-        return await motifs.GetAsync(file, remembered, async () =>
-        {
-            var (drawing, budget) = await ReadAsync(on, file, stop);
-            return Motifs.Find(Assemble(drawing, remembered, on, 1, budget));
-        });
+        var (links, rules) = await LinkageAsync(on, file, stop);
+        var motifs = ArtMotifs.Find(links, cut);
+        var from = Math.Clamp(first, 1, Math.Max(1, motifs.Length));
+        return new ContactSheet([.. motifs.Skip(from - 1).Take(most).Select(m => Assembled(m, links, rules, on, stop))], motifs.Length, from, cut);
+    }
+
+    private async Task<(Linkage Links, ImmutableArray<LookRule> Rules)> LinkageAsync(OnDesk on, Guid file, CancellationToken stop)
+    {
+        var (_, origin, scale) = await FoundAsync(on, file, stop);
+        var links = await motifs.GetAsync(file, scale, async () => new Linkage((await ReadAsync(on, file, stop)).Drawing));
+        return (links, await RulesForAsync(origin, stop));
+    }
+
+    /// <summary>A motif as pieces and lines, where it lies on its page.</summary>
+    private static Motif Assembled(ArtMotif motif, Linkage links, ImmutableArray<LookRule> rules, OnDesk on, CancellationToken stop)
+    {
+        var design = Assemble(motif.In(links.Drawing), rules, on, 1, new Budget(BudgetLimits.Reading, stop));
+        return new Motif(motif.Number, design.Pieces, design.Loose, motif.Box);
     }
 
     /// <summary>Takes motifs of a file into the project.</summary>
@@ -103,9 +155,13 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <param name="seenHead">The revision that the user saw.</param>
     /// <param name="file">The file.</param>
     /// <param name="numbers">The motifs; null for everything, as it lies on its page.</param>
+    /// <param name="cut">How the sheet was parted into motifs.</param>
+    /// <param name="onto">Id of the piece whose lines they become; null for pieces of their own.</param>
+    /// <param name="operation">What is done along them on that piece; null as they were understood.</param>
     /// <param name="stop">Cancels.</param>
-    /// <exception cref="EditRefused">The project has no such file, or no motif was named.</exception>
-    public async Task<OnDesk> TakeAsync(OnDesk on, int seenHead, Guid file, IReadOnlyCollection<int>? numbers, CancellationToken stop)
+    /// <exception cref="EditRefused">The project has no such file or piece, or no motif was named.</exception>
+    public async Task<OnDesk> TakeAsync(
+        OnDesk on, int seenHead, Guid file, IReadOnlyCollection<int>? numbers, MotifCut cut, string? onto, Operation? operation, CancellationToken stop)
     {
         var (fileName, origin, _) = await FoundAsync(on, file, stop);
         if (numbers is null)
@@ -114,13 +170,18 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
             var whole = Assemble(drawing, await RulesForAsync(origin, stop), on, on.Value.Design.NextPiece, budget);
             return await desk.DoAsync(on, seenHead, new BringInArt(file, fileName) { Pieces = whole }, stop);
         }
-        var all = await MotifsAsync(on, file, origin, stop);
-        var wanted = Wanted(all, numbers);
-        return await desk.DoAsync(on, seenHead, new BringInArt(file, fileName, wanted) { Pieces = Taken(on, all, wanted) }, stop);
+        var (links, rules) = await LinkageAsync(on, file, stop);
+        var all = ArtMotifs.Find(links, cut);
+        var wanted = Wanted(all.Length, numbers);
+        ImmutableArray<Motif> motifs = [.. wanted.Select(n => Assembled(all[n - 1], links, rules, on, stop))];
+        Edit edit = onto is null
+            ? new BringInArt(file, fileName, wanted) { Pieces = Taken(on, motifs, wanted) }
+            : new BringInLines(file, fileName, wanted.Length, onto) { Lines = MotifsOnPiece.Lines(on.Value.Design.Require(onto), motifs, operation) };
+        return await desk.DoAsync(on, seenHead, edit, stop);
     }
 
     private async Task<(string FileName, string? Origin, double Scale)> FoundAsync(OnDesk on, Guid file, CancellationToken stop) =>
-        await art.FindAsync(ProjectDesk.Owner, on.Project.Id, file, stop) ?? throw new EditRefused(Reason.FileGone);
+        await art.FindAsync(ProjectDesk.Owner, on.Project.Id, file, stop) is { } found ? found with { Scale = ScaleOf(on, file, found.Scale) } : throw new EditRefused(Reason.FileGone);
 
     private async Task<(Drawing Drawing, Budget Budget)> ReadAsync(OnDesk on, Guid file, CancellationToken stop)
     {
@@ -161,13 +222,13 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     public async Task<OnDesk> TakeFromAsync(OnDesk on, int seenHead, Guid other, IReadOnlyCollection<int> numbers, CancellationToken stop)
     {
         var (name, all) = await MotifsOfAsync(other, stop);
-        var wanted = Wanted(all, numbers);
+        var wanted = Wanted(all.Length, numbers);
         return await desk.DoAsync(on, seenHead, new BringInPieces(other, name, wanted) { Pieces = Taken(on, all, wanted) }, stop);
     }
 
-    private static ImmutableArray<int> Wanted(ImmutableArray<Motif> all, IEnumerable<int> numbers)
+    private static ImmutableArray<int> Wanted(int count, IEnumerable<int> numbers)
     {
-        var wanted = numbers.Where(n => n >= 1 && n <= all.Length).Distinct().Order().ToImmutableArray();
+        var wanted = numbers.Where(n => n >= 1 && n <= count).Distinct().Order().ToImmutableArray();
         return wanted.IsEmpty ? throw new EditRefused(Reason.NoMotifs) : wanted;
     }
 

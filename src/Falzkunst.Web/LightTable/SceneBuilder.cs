@@ -165,6 +165,6 @@ public static class SceneBuilder
         ScenePin PinAt(Point p) => new(number, p.X, p.Y, finding.Severity == Severity.Major ? "major" : "minor", FindingWords.For(finding, project.SetOut.Units), finding.Piece);
     }
 
-    private static bool Inches(OnDesk on) => on.Value.SetOut.Units == Units.Inches;
+    private static bool Inches(OnDesk on) => on.Value.SetOut.Units.AreInches();
     private static double[] Corners(Box b) => b.IsEmpty ? [0, 0, 100, 60] : [b.MinX, b.MinY, b.MaxX, b.MaxY];
 }

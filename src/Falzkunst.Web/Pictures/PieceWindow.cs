@@ -8,7 +8,7 @@ namespace Falzkunst.Web.Pictures;
 /// <summary>A true picture of a part of a piece, enlarged.</summary>
 internal static class PieceWindow
 {
-    public const double Width = 176;
+    public const double Width = 150;
     public const double Height = 52;
 
     /// <summary>The picture by itself.</summary>

@@ -48,6 +48,9 @@ public static class ReasonWords
             Reason.MergeTwo => "Merging takes two or more pieces. Pick another.",
             Reason.IslandsOnly => "Nothing is picked. Touch a loose island first.",
             Reason.Locked => $"{V(0)} is locked. Unlock it to change its shape or place.",
+            Reason.NotTooShort => "None of these scores stops a little short of where it may run; there is nothing to draw out.",
+            Reason.NoBase => "There is no base piece yet. Make it at Set-out, or write: base kraft 240",
+            Reason.BaseThere => "The base piece is there already. Where the card has changed, it can be changed to fit.",
             Reason.FollowsEdge => "That line follows the edge of its piece. Make it plain first.",
             Reason.PlainAlready => "Those lines follow nothing; they are plain already.",
             Reason.OutlineNotRemoved => "Without its outline there is no piece. Take the whole piece out instead.",
@@ -118,7 +121,7 @@ public static class ReasonWords
 
             Reason.CommandEmpty => "Type what to do, such as size 40 30 or turn 90.",
             Reason.CommandTooLong => $"A command has at most {V(0)} characters.",
-            Reason.NoSuchCommand => $"“{V(0)}” is no command.{(Has(1) ? $" With that letter begin: {V(1)}." : " Type / and a few letters to see what there is.")}",
+            Reason.NoSuchCommand => $"“{V(0)}” is no command.{(Has(1) ? $" It may mean: {V(1)}." : " Nothing here is called nearly like that; clear the line to see what there is.")}",
             Reason.CommandLacks => $"This lacks {V(0)}. Write: {V(1)}",
             Reason.CommandTooMuch => $"“{V(0)}” is too much. Write: {V(1)}",
             Reason.QuoteOpen => $"A double quote is not closed. Write: {V(0)}",
@@ -154,7 +157,7 @@ public static class ReasonWords
     };
 
     /// <summary>Limits and distances are shown without digits that say nothing.</summary>
-    private static string LimitText(double mm, Units units) => units == Units.Inches
+    private static string LimitText(double mm, Units units) => units.AreInches()
         ? (mm / Length.MmPerInch).ToString("0.###", CultureInfo.InvariantCulture) + " in"
         : mm.ToString(Math.Abs(mm) < 1 ? "0.##" : "0.#", CultureInfo.InvariantCulture) + " mm";
 

@@ -22,6 +22,15 @@ public static class SettingsWords
             $"{(own is null ? stock.Name : "Its own settings")}: {ToolWords.Describe(own?.Over(settings) ?? settings)}, {own?.SpeedMmPerSecond ?? settings.SpeedMmPerSecond:0} mm/s");
     }
 
+    /// <summary>The same where there is room for a few words only.</summary>
+    public static string Brief(Stock? stock, Operation operation, LineSettings? line)
+    {
+        if (operation.ToolFor() is not { } tool) return operation == Operation.Print ? "printed, never cut" : "never produced";
+        if (line?.LeftOut == true) return "left out of this run";
+        if (stock is null) return "no stock yet";
+        return ToolWords.Describe(line?.Tool?.Over(stock.SettingsFor(tool)) ?? stock.SettingsFor(tool));
+    }
+
     /// <summary>How far scores keep from cuts, or that there is no room for them.</summary>
     public static string ForScores(
         LineKind kind, IReadOnlyDictionary<string, ImmutableArray<Core.Geometry.Path>> scores, double clearance, Units units)

@@ -32,6 +32,7 @@ public sealed class CommandLineTests
         {
             var project = Start with { Variants = [new Variant(1, "Wider arches", "p1", [Start.Design.Pieces[0]])] };
             project = project with { Design = project.Design.With("p2", p => p with { Name = "Viaduct" }) };
+            if (command.Name == "fit base") project = Edits.Apply(project, new MakeBase("kraft-240"), Given.Drawer);
             Edit? edit = null;
             foreach (var what in new[] { One, Lines("l3"), Three })
             {
@@ -114,10 +115,11 @@ public sealed class CommandLineTests
     public void Shapes_land_on_the_picked_piece_or_apart()
     {
         var moved = Do("move 10 10", One);
-        var drawn = Do("draw slot 30 30 20 4", One, moved).Design.Pieces[0];
+        var drawn = Do("draw slot 30 30 20 4 on piece", One, moved).Design.Pieces[0];
         Assert.Equal(LineRole.Opening, drawn.RoleOf(drawn.Lines[^1]));
         Assert.Equal(new Point(20, 20), drawn.Lines[^1].Path.Bounds.Min);
-        Assert.Equal("Star", Do("draw star 0 0 30 30 apart", One).Design.Pieces[^1].Name);
+        Assert.Equal("Star", Do("draw star 0 0 30 30", One).Design.Pieces[^1].Name);
+        Assert.Equal(moved.Design.Pieces[0].Lines.Length + 1, Do("draw star 0 0 30 30 for foil", One, moved).Design.Pieces[0].Lines.Length);
         var aid = Do("draw rectangle 0 0 22 60 apart for aid", One).Design;
         Assert.Equal(Operation.Aid, Assert.Single(aid.Loose).Operation);
     }
@@ -141,7 +143,7 @@ public sealed class CommandLineTests
     public void A_locked_piece_stays_as_it_is()
     {
         var locked = Do("lock", One);
-        foreach (var text in new[] { "move 1 1", "size 10", "turn 5", "mirror across", "draw slot 1 1 9 3" })
+        foreach (var text in new[] { "move 1 1", "size 10", "turn 5", "mirror across", "draw slot 1 1 9 3 on piece" })
             Assert.Equal(Reason.Locked, Assert.Throws<EditRefused>(() => Do(text, One, locked)).Reason);
         Assert.Equal("slate-220", Do("stock slate", One, locked).Design.Pieces[0].Stock);
     }
@@ -176,4 +178,28 @@ public sealed class CommandLineTests
     [InlineData("layer 9", Reason.OutOfRange)]
     public void What_cannot_be_understood_says_what_is_wrong(string text, Reason reason) =>
         Assert.Equal(reason, Assert.Throws<EditRefused>(() => Do(text, One)).Reason);
+
+    [Theory]
+    [InlineData("flip across", typeof(MirrorAction))]
+    [InlineData("rotate 90", typeof(TurnAction))]
+    [InlineData("copy", typeof(EditRefused))]
+    [InlineData("stronger 0.9", typeof(ThickenAction))]
+    [InlineData("remove", typeof(DeleteAction))]
+    public void Plain_words_that_mean_one_command_are_as_good_as_its_name(string text, Type expected)
+    {
+        var context = new BenchContext(Start, One, Given.Drawer);
+        if (expected == typeof(EditRefused)) Assert.Equal(Reason.NoSuchCommand, Assert.Throws<EditRefused>(() => CommandLine.Read(text, context)).Reason);
+        else Assert.IsType(expected, CommandLine.Read(text, context));
+    }
+
+    [Fact]
+    public void Every_synonym_leads_to_a_command_and_a_slip_of_the_pen_to_the_nearest()
+    {
+        var names = CommandLine.All.Select(c => c.Name).ToHashSet();
+        foreach (var name in names) Assert.All(CommandSynonyms.For(name), word => Assert.Contains(name, CommandSynonyms.Meant(word)));
+        Assert.All(new[] { "join", "combine", "cut out", "outline", "offset", "shadow", "resize", "flip", "dashed", "lettering" }, word => Assert.All(CommandSynonyms.Meant(word), m => Assert.Contains(m, names)));
+        Assert.All(new[] { "join", "outline", "dashed", "lettering" }, word => Assert.NotEmpty(CommandSynonyms.Meant(word)));
+        Assert.Equal("mirror", CommandSynonyms.Nearest("mirrr", names)[0]);
+        Assert.Empty(CommandSynonyms.Nearest("xyzzy", names));
+    }
 }

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Editing;
 using CsCheck;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -19,10 +20,18 @@ public sealed class ScoreEndsTests
     }
 
     [Fact]
-    public void A_fold_drawn_too_long_is_cut_back_and_one_drawn_a_little_short_is_drawn_out()
+    public void A_fold_drawn_too_long_is_cut_back_and_one_drawn_a_little_short_stays_and_may_be_drawn_out()
     {
+        var drawn = Given.Straight(50, 3, 50, 57.5);
+        var piece = Given.Piece("p", 100, 60, Score(drawn));
         Assert.Equal(57.98, Assert.Single(Fit(Given.Piece("p", 100, 60, Score(Given.Straight(50, -20, 50, 80))), 1)).Length, 1e-6);
-        Assert.Equal(57.98, Assert.Single(Fit(Given.Piece("p", 100, 60, Score(Given.Straight(50, 3, 50, 57.5))), 1)).Length, 1e-6);
+        Assert.Same(drawn, Assert.Single(Fit(piece, 1)));
+        Assert.Equal(57.98, Assert.Single(ScoreEnds.DrawnOut(piece, 1)).Value.Length, 1e-6);
+        var out1 = Edits.Apply(Given.ProjectOf(piece), new DrawOutScores([new("p", [piece.Lines[1].Id])]), Given.Drawer).Design.Pieces[0];
+        Assert.Equal(57.98, out1.Lines[1].Path.Length, 1e-6);
+        Assert.Empty(ScoreEnds.DrawnOut(out1, 1));
+        // One that ends in mid paper is offered nothing.
+        Assert.Empty(ScoreEnds.DrawnOut(Given.Piece("p", 100, 60, Score(Given.Straight(50, 10, 50, 40))), 1));
     }
 
     [Fact]

@@ -30,7 +30,7 @@ public sealed class BasicShapeTests
         Assert.Equal(600 - (4 - Math.PI) * 25, new RectangleShape(0, 0, 30, 20, 5, 5, 5, 5).ToPath().SignedArea, 0.5);
         Assert.Equal(Math.PI * 150, new EllipseShape(0, 0, 30, 20).ToPath().SignedArea, 0.5);
         Assert.Equal(400 + Math.PI * 50, new ArchShape(0, 0, 20, 30).ToPath().SignedArea, 0.5);
-        Assert.Equal(1.5 * Math.Sqrt(3) * 100, new PolygonShape(0, 0, 20, 20, 6).ToPath().SignedArea, 6);
+        Assert.Equal(300, new PolygonShape(0, 0, 20, 20, 6).ToPath().SignedArea, 6);
     }
 
     [Theory]
@@ -43,4 +43,15 @@ public sealed class BasicShapeTests
         var held = new StraightShape(new(0, 0), new(x, y)).Held();
         Assert.Equal(new Point(toX, toY), held.To);
     }
+
+    /// <summary>A star asked for at 60 by 60 was 57 by 54, since it was inscribed in the circle and not in the box.</summary>
+    [Fact]
+    public void Shapes_fill_the_box_that_was_asked_for() => Gen.Select(Gen.Int[3, 24], Gen.Double[5, 90], Gen.Double[5, 90]).ForAll((corners, width, height) =>
+    {
+        foreach (var shape in new BasicShape[] { new StarShape(7, -3, width, height, corners), new PolygonShape(7, -3, width, height, corners) })
+        {
+            var box = shape.ToPath().Bounds;
+            Assert.True(box.Contains(Box.FromSize(width, height) is var b ? new Box(7, -3, 7 + b.Width, -3 + b.Height) : b, 1e-9) && new Box(7, -3, 7 + width, -3 + height).Contains(box, 1e-9));
+        }
+    });
 }

@@ -120,14 +120,17 @@ public sealed class EditTests
     }
 
     [Fact]
-    public void A_rule_from_a_choice_fits_that_look_and_no_other()
+    public void A_rule_from_a_choice_speaks_of_what_is_typical_and_of_no_incidental_name()
     {
         var look = new Look("#0000FF", null, true, false, "folds");
-        var rule = LookRule.For(look, Operation.Score);
-        Assert.True(rule.Fits(look));
-        foreach (var other in new[] { look with { Stroke = "#FF0000" }, look with { Fill = "#FFFFFF" }, look with { Dashed = false }, look with { Closed = true }, look with { Layer = "cuts" } })
-            Assert.False(rule.Fits(other));
-        Assert.Equal("Blue dashed open lines without fill in layer “folds” are folds", rule.InWords());
+        var rule = LookRule.Typical(look, Operation.Score)!;
+        Assert.Equal("Blue dashed lines in layer “folds” are folds", rule.InWords());
+        Assert.All([look, look with { Closed = true }, look with { Fill = "#FFFFFF" }], l => Assert.True(rule.Fits(l)));
+        Assert.All([look with { Stroke = "#FF0000" }, look with { Dashed = false }, look with { Layer = "cuts" }], l => Assert.False(rule.Fits(l)));
+        // A name that a program gave is left out; black unbroken lines in such a layer are nothing to make a rule of.
+        Assert.Null(LookRule.Typical(look with { Layer = "Layer_4" }, Operation.Score)!.Layer);
+        Assert.Null(LookRule.Typical(new Look("#000000", null, false, true, "Layer_4"), Operation.Score));
+        Assert.Null(LookRule.Typical(Look.DrawnHere, Operation.Score));
     }
 
     [Theory]

@@ -54,10 +54,34 @@ public sealed class LengthTests
     public void Any_text_is_read_or_refused_without_an_exception() => Gen.String.ForAll(text => { Length.Read(text, Units.Inches, out _); });
 
     [Fact]
-    public void What_a_field_shows_is_read_back() => Gen.Select(Gen.Double[0, 2000], Gen.Bool).ForAll((mm, inches) =>
+    public void What_a_field_shows_is_read_back() => Gen.Select(Gen.Double[0, 2000], Gen.Enum<Units>()).ForAll((mm, units) =>
     {
-        var units = inches ? Units.Inches : Units.Millimetres;
         Assert.Null(Length.Read(Length.InField(mm, units), units, out var read));
-        Assert.Equal(mm, read, 0.0013);
+        // Two decimals of a millimetre, three of an inch, or an eighth where it is one but for less than a blade's width.
+        Assert.Equal(mm, read, units == Units.Millimetres ? 0.00501 : units == Units.Inches ? 0.0128 : 0.0385);
     });
+
+    [Theory]
+    [InlineData(117.454, Units.Millimetres, "117.454 mm")]
+    [InlineData(117.4536721, Units.Millimetres, "117.45 mm")]
+    [InlineData(139.7, Units.InchEighths, "5 1/2 in")]
+    [InlineData(9.525, Units.InchEighths, "3/8 in")]
+    [InlineData(-19.05, Units.InchEighths, "-3/4 in")]
+    [InlineData(50.8, Units.InchEighths, "2 in")]
+    [InlineData(10, Units.InchEighths, "0.394 in")]
+    [InlineData(139.7, Units.Inches, "5.5 in")]
+    public void Fields_show_what_was_typed_and_round_what_was_computed(double mm, Units units, string shown) => Assert.Equal(shown, Length.InField(mm, units));
+
+    [Theory]
+    [InlineData("5 1/2", Units.InchEighths, 139.7)]
+    [InlineData("5 1/2 in", Units.Millimetres, 139.7)]
+    [InlineData("1/2in", Units.Millimetres, 12.7)]
+    [InlineData("8 1/2\" - 3", Units.Inches, 139.7)]
+    [InlineData("2 3/8 in * 2", Units.Millimetres, 120.65)]
+    [InlineData("10 / 4", Units.Millimetres, 2.5)]
+    public void Fractions_of_an_inch_are_read(string text, Units units, double mm)
+    {
+        Assert.Null(Length.Read(text, units, out var read));
+        Assert.Equal(mm, read, 9);
+    }
 }

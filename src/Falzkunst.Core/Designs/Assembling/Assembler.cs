@@ -5,9 +5,10 @@ using Falzkunst.Core.Geometry;
 namespace Falzkunst.Core.Designs.Assembling;
 
 /// <summary>
-/// Turns a drawing into pieces. In order: lines by look rules (<see cref="ArtLines"/>); lines of no length dropped; open lines
+/// Turns a drawing into pieces. In order: lines by look rules (<see cref="ArtLines"/>); lines of no length dropped; scores drawn as thin
+/// areas taken along their middle (<see cref="ThinFolds"/>); open lines
 /// chained to rings (<see cref="Chains"/>); doubled lines parted off (<see cref="DoubledLines"/>); outlines and openings by a
-/// containment forest (<see cref="ContainmentForest"/>); every other line given to the piece it lies on (<see cref="LinesOnPieces"/>);
+/// containment forest (<see cref="ContainmentForest"/>); folds drawn as thin areas taken out of them; every other line given to the piece it lies on (<see cref="LinesOnPieces"/>);
 /// names. The rule is told in docs/pieces-from-art.md.
 /// </summary>
 public static class Assembler
@@ -37,12 +38,15 @@ public static class Assembler
         budget ??= Budget.Unlimited;
         var findings = new List<Finding>();
         var lines = ArtLines.Collect(drawing, rules, budget);
-        lines = DropLinesOfNoLength(lines, findings);
+        lines = [.. DropLinesOfNoLength(lines, findings).Select(ThinFolds.AlongMiddle)];
         lines = Chains.Join(lines, budget);
         lines = PartDoubledLines(lines, findings, budget);
         var drafts = ContainmentForest.Build([.. lines.Where(l => l.IsRing)], budget);
+        var folds = ThinFolds.TakeOut(drafts, budget);
         budget.Pieces(drafts.Count);
-        var loose = LinesOnPieces.Attach(drafts, [.. lines.Where(l => !l.IsRing)], budget);
+        List<ArtLine> inner = [.. lines.Where(l => !l.IsRing), .. folds];
+        if (folds.Count > 0) inner = PartDoubledLines(inner, findings, budget);
+        var loose = LinesOnPieces.Attach(drafts, inner, budget);
         var pieces = Finish(drafts, stockFor, firstNumber, budget);
         return new Design(pieces, [], [.. findings], firstNumber + drafts.Count).PlusLoose(loose.Select(l => ToLine(l, Affine.Identity)));
     }

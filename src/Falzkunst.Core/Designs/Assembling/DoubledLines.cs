@@ -41,8 +41,8 @@ internal static class DoubledLines
     {
         budget.Work(2);
         if (line.Operation != other.Operation || line.Path.IsClosed != other.Path.IsClosed) return false;
-        // The same outline with another fill, or in another layer, is another layer of the card.
-        if (line.Group != other.Group && (line.Group.Fill is not null || line.Group.Layer != other.Group.Layer)) return false;
+        // The same outline with another fill, or in another layer, is another layer of the card; any other line drawn twice is run twice.
+        if (line.IsRing && line.Group != other.Group && (line.Group.Fill is not null || line.Group.Layer != other.Group.Layer)) return false;
         return AreSame(line.Path, other.Path, budget);
     }
 

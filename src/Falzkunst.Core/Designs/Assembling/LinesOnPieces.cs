@@ -18,12 +18,6 @@ internal static class LinesOnPieces
     /// <summary>Shares closer than this are the same share.</summary>
     private const double SameShare = 0.02;
 
-    /// <summary>Fold lines of bought files often stop this short of the edge, mm.</summary>
-    private const double FoldEndMm = 3.5;
-
-    /// <summary>A line whose middle strays less than this from its chord is straight, mm.</summary>
-    private const double StraightMm = 0.1;
-
     /// <summary>Attaches what it can and returns the rest.</summary>
     public static List<ArtLine> Attach(IReadOnlyList<PieceDraft> drafts, IReadOnlyList<ArtLine> lines, Budget budget)
     {
@@ -67,20 +61,7 @@ internal static class LinesOnPieces
     private static ArtLine ByGeometry(ArtLine line, PieceDraft draft, HashSet<string?> strokesOfRings)
     {
         if (line.IsGiven || line.Path.IsClosed || line.Operation != Operation.Cut) return line;
-        var reach = IsStraight(line.Path) ? FoldEndMm : MeetsEdgeMm;
-        if (draft.IsNearEdge(line.Path.Start, reach) && draft.IsNearEdge(line.Path.End, reach) && line.Path.Length > 2 * reach)
-            return line with { Operation = Operation.Score };
+        if (FoldsByPlace.IsFold(line.Path, draft.IsNearEdge)) return line with { Operation = Operation.Score };
         return strokesOfRings.Contains(line.Look.Stroke) ? line : line with { Operation = Operation.Draw };
-    }
-
-    private const double MeetsEdgeMm = 0.5;
-
-    private static bool IsStraight(Path path)
-    {
-        foreach (var p in path.Flat)
-        {
-            if (Polygons.DistanceToStretch(p, path.Start, path.End) > StraightMm) return false;
-        }
-        return true;
     }
 }

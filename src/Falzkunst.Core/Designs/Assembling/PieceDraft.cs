@@ -18,6 +18,12 @@ internal sealed class PieceDraft(Ring outline)
         _openingRegion = null;
     }
 
+    public void Remove(Ring opening)
+    {
+        Openings.Remove(opening);
+        _openingRegion = null;
+    }
+
     /// <summary>Where a point is with respect to the paper; a hair's breadth outside an edge still counts as on it.</summary>
     public Whereabouts Locate(Point p, Budget budget)
     {

@@ -15,12 +15,10 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>A station at which pieces are picked and worked on: forms, buttons, hands and the command line all give it actions.</summary>
-public abstract class BenchPage(ProjectDesk desk) : StationPage(desk)
+public abstract class BenchPage(ProjectDesk desk) : CommandPage(desk)
 {
     private Picked? _picked;
     private (Design? In, Picked Picked) _read = (null, Picked.Nothing);
-
-    public override bool HasCommands => true;
 
     /// <summary>What a key of this station's page picks.</summary>
     protected virtual Picked ReadPicked(string? key) => PickedKey.Read(key, Value.Design);
@@ -84,25 +82,13 @@ public abstract class BenchPage(ProjectDesk desk) : StationPage(desk)
     /// <summary>Nodes and handles of the one picked line in its piece's coordinates, in the numbers by which actions name them.</summary>
     public IActionResult OnPostNodes() => new JsonResult(Picked.IsLines && Picked.Count == 1 ? SceneNodes.On(Value.Design, Picked) : SceneNodes.None);
 
-    /// <summary>Does what a command says to what is picked.</summary>
-    public Task<IActionResult> OnPostCommandAsync(string? text, CancellationToken stop) => DoAsync(c => CommandLine.Read(text ?? "", c), Picked, null, stop);
+    protected override Picked CommandPick => Picked;
 
-    private async Task<IActionResult> DoAsync(
-        Func<BenchContext, BenchAction> read, Picked actedOn, Func<Edit, Core.Projects.Project, CancellationToken, Task>? done, CancellationToken stop)
+    /// <summary>The same lines are picked under their new key, unless the edit made something that is the next to work on.</summary>
+    protected override void PickedAfter(Picked picked, Edit edit, Core.Projects.Project before)
     {
-        var (before, picked) = (Value, Picked);
-        var answer = await ActAsync(async () =>
-        {
-            var context = new BenchContext(Value, actedOn, On.Drawer);
-            var edit = read(context).For(context);
-            await DoNowAsync(edit, stop);
-            // The same lines are picked under their new key, unless the edit made something that is the next to work on.
-            Pick(picked.In(Value.Design));
-            PickAfter(edit, before);
-            if (done is not null) await done(edit, before, stop);
-        }, stop);
-        // What was typed stays where it was typed until it is understood.
-        return (Notice is null && Wrong.Count == 0) || IsStale ? answer : await RefusedAsync(stop);
+        Pick(picked.In(Value.Design));
+        PickAfter(edit, before);
     }
 
     /// <summary>Picks what an edit made, so that the next action is about that.</summary>

@@ -25,6 +25,9 @@ public static class PickedKey
         : picked.IsLines ? string.Join(';', picked.Lines.Select(l => design.Find(l.Piece) is { } piece ? Write(piece, l.Ids) : $"{l.Piece}:{string.Join(',', l.Ids)}"))
         : string.Join(',', picked.Pieces);
 
+    /// <summary>Lines of several pieces as a key.</summary>
+    public static string Write(IEnumerable<PickedLines> lines, Design design) => string.Join(';', lines.Select(l => Write(design.Require(l.Piece), l.Ids)));
+
     /// <summary>Lines of one piece as a key.</summary>
     public static string Write(Piece piece, ImmutableArray<string> ids)
     {

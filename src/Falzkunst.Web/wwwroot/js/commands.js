@@ -29,14 +29,22 @@ function listen(dialog) {
     const isNamed = (/** @type {HTMLElement} */ { dataset: { name = "" } }) => name.startsWith(typed) || typed.startsWith(`${name} `);
     // What a command does is searched only where no command is called so.
     const anyNamed = items.some(isNamed);
+    const first = typed.split(/\s/)[0];
+    const isMeant = (/** @type {HTMLElement} */ { dataset: { words = "" } }) =>
+      words.split(" ").some((w) => w && (w === first || w.startsWith(typed)));
+    const anyMeant = !anyNamed && items.some(isMeant);
     const isFound = (/** @type {HTMLElement} */ item) =>
-      anyNamed ? isNamed(item) : isOneWord && (item.dataset.help ?? "").toLowerCase().includes(typed);
+      anyNamed ? isNamed(item) : anyMeant ? isMeant(item) : isOneWord && (item.dataset.help ?? "").toLowerCase().includes(typed);
     for (const item of items) item.hidden = typed !== "" && !isFound(item);
     choose(-1);
     word.textContent = "";
   };
   // A suggestion is taken as its name; what it takes besides is typed.
   const take = (/** @type {HTMLElement} */ item) => {
+    if (item.dataset.href) {
+      location.href = item.dataset.href;
+      return;
+    }
     input.value = item.dataset.takes ? `${item.dataset.name} ` : (item.dataset.name ?? "");
     filter();
     input.focus();
@@ -62,11 +70,22 @@ function listen(dialog) {
     const item = event.target instanceof Element ? event.target.closest("li") : null;
     if (item) take(item);
   });
-  dialog.querySelector("form")?.addEventListener("submit", (event) => event.preventDefault());
+  dialog.querySelector("form")?.addEventListener("submit", (event) => {
+    event.preventDefault();
+    const place = items.find((i) => i.dataset.href && i.dataset.name === input.value.trim().toLowerCase());
+    if (place) take(place);
+  });
+  // What could not be done is said here, whatever field of a form it would stand beside.
+  let refused = "";
+  dialog.addEventListener("refused", (event) => {
+    refused = /** @type {CustomEvent<{ word: string }>} */ (event).detail.word;
+  });
   document.addEventListener("htmx:after:request", (event) => {
     const { sourceElement, response } = event.detail.ctx ?? {};
     if (sourceElement?.closest("#commands") !== dialog) return;
     if (response && response.status < 400) dialog.close();
-    else word.textContent = document.querySelector("#notice p")?.textContent ?? "That could not be done.";
+    else word.textContent = refused || (document.querySelector("#notice p")?.textContent ?? "That could not be done.");
+    if (word.textContent) document.querySelector("#notice .notice")?.remove();
+    refused = "";
   });
 }

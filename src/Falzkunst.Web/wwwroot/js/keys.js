@@ -2,8 +2,9 @@
 // Keys of the whole page; the table in docs/keys.md and the dialog behind "?" list the same.
 import { act } from "./actions.js";
 import { dialog, openCommands } from "./dom.js";
-import { now } from "./picked.js";
+import { now, table as theTable } from "./picked.js";
 import { stepPlace } from "./detail.js";
+import { stepTab } from "./tabs.js";
 import { piecesOfLedger, select, step } from "./selection.js";
 import { keyWith } from "./light-table/copies.js";
 import { stepped } from "./light-table/hand-maths.js";
@@ -45,6 +46,7 @@ const BINDINGS = [
   { keys: DIGITS, does: (_, event) => press(document.querySelectorAll("#route a")[Number(event.key) - 1]) },
   { keys: ["?"], does: () => dialog("keys")?.showModal() },
   { keys: ["/"], does: openCommands },
+  { keys: ["t"], does: (_, event) => stepTab(event.shiftKey ? -1 : 1) },
   { keys: ["h"], does: () => press(button("[data-opens=history]")) },
   { keys: ["f"], does: (table) => table?.fit() },
   { keys: ["s"], does: (table) => table?.nextMode() },
@@ -68,7 +70,7 @@ const BINDINGS = [
 ];
 
 document.addEventListener("keydown", (event) => {
-  const table = /** @type {LightTable | null} */ (document.querySelector("light-table"));
+  const table = theTable();
   const target = /** @type {Element} */ (event.target);
   const isTyping = target.closest("input:not([type=radio], [type=checkbox]), select, textarea, dialog");
   const held = event.ctrlKey || event.metaKey ? "ctrl" : event.altKey ? "alt" : undefined;

@@ -3,8 +3,9 @@
 import "./requests.js";
 import "./refusals.js";
 import "./selection.js";
-import "./keys.js";
+import "./tabs.js";
 import "./parts.js";
+import "./keys.js";
 import "./files.js";
 import "./arranging.js";
 import "./lengths.js";

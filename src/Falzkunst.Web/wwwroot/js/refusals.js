@@ -18,6 +18,8 @@ const formOf = (target) =>
 document.addEventListener("refused", (event) => {
   const { field, word } = event.detail;
   const form = formOf(event.target);
+  // The command line says itself what it could not do.
+  if (form?.closest("#commands")) return;
   const controls = /** @type {Control[]} */ (form ? [...form.elements] : []);
   const control = controls.find((e) => e.name?.toLowerCase() === field.toLowerCase() && e.type !== "hidden");
   if (!form || !control) {

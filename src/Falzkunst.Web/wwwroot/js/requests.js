@@ -22,6 +22,7 @@ document.addEventListener("htmx:config:request", (event) => {
   // Enter in a changed field says the same thing twice: by the change, and by the form.
   const form = sourceElement instanceof HTMLFormElement ? sourceElement : null;
   if (!form) return;
+  withTicked(form, request.body);
   if (!leavesOutUnchanged(form, request.body) || isSentAlready(form, request.body)) event.preventDefault();
 });
 for (const over of /** @type {const} */ (["htmx:after:request", "htmx:error"])) {
@@ -29,6 +30,17 @@ for (const over of /** @type {const} */ (["htmx:after:request", "htmx:error"])) 
     const source = event.detail.ctx?.sourceElement;
     if (source) sent.delete(source);
   });
+}
+
+/**
+ * An operation touched in a ticked row is for the lines of all ticked rows.
+ * @param {HTMLFormElement} form
+ * @param {FormData} body
+ */
+function withTicked(form, body) {
+  const ticked = /** @type {HTMLInputElement[]} */ (all(".kind-rows [data-tick]")).filter((t) => t.checked);
+  const own = form.closest(".kind-row")?.querySelector("[data-tick]");
+  if (own instanceof HTMLInputElement && own.checked && ticked.length > 1) body.set("act-on", ticked.map((t) => t.dataset.tick).join(";"));
 }
 
 /**

@@ -8,11 +8,11 @@ const over = document.getElementById("over");
 if (over) {
   /** @type {string | undefined} */
   let stepSeen;
-  // Along the tray alone; the page itself stays where it is.
-  const bringIn = (/** @type {Element | null} */ step) => {
-    const tray = document.getElementById("tray");
-    if (!step || !tray) return;
-    tray.scrollLeft += step.getBoundingClientRect().left - tray.getBoundingClientRect().left - (tray.clientWidth - step.clientWidth) / 2;
+  // Within its list alone; the page itself stays where it is.
+  const bringIn = (/** @type {HTMLElement | null} */ step) => {
+    const panel = step?.closest(".tray-panel");
+    if (!step || !panel) return;
+    panel.scrollTop += step.getBoundingClientRect().top - panel.getBoundingClientRect().top - (panel.clientHeight - step.clientHeight) / 2;
   };
   const show = () => {
     const status = document.getElementById("run-progress")?.dataset;

@@ -12,6 +12,8 @@ export function select(key) {
   url.searchParams.set("at", short(key));
   history.replaceState(null, "", url);
   table()?.select();
+  // The tab stays, at its beginning.
+  for (const panel of all("#tray .tray-panel")) panel.scrollTop = 0;
   // Rows show at once what the tray will say in a moment.
   markRows();
   showNow();
@@ -39,11 +41,21 @@ document.addEventListener("click", (event) => {
   const row = about(event, "[data-select]");
   if (!row) return;
   const piece = /** @type {HTMLElement | null} */ (row.closest("[data-piece]"))?.dataset.piece;
-  if (piece && event.shiftKey && anchor) select(write({ pieces: between(anchor, piece) }));
+  if (!piece && event.shiftKey && row.dataset.select?.includes(":")) select(added(row.dataset.select));
+  else if (piece && event.shiftKey && anchor) select(write({ pieces: between(anchor, piece) }));
   else if (piece && (event.ctrlKey || event.metaKey)) select(write(toggled(now(), piece)));
   else select(row.dataset.select);
   if (piece && !event.shiftKey) anchor = piece;
 });
+
+/**
+ * What is picked of lines with other lines added.
+ * @param {string} key
+ */
+function added(key) {
+  const before = document.body.dataset.selected ?? "";
+  return now().lines.length ? `${before};${key}` : key;
+}
 
 /**
  * @param {string} from

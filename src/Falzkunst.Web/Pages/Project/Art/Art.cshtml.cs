@@ -1,20 +1,23 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Designs.ArtSheets;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Refusals;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Formats;
+using Falzkunst.Formats.Archive;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
+using Falzkunst.Web.Pictures;
 using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Files brought in, what was not understood of them, their motifs, and the rules that give lines their operation.</summary>
-public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules) : StationPage(desk)
+public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRuleStore rules) : CommandPage(desk)
 {
     /// <summary>Motifs on one page of a contact sheet.</summary>
     public const int MotifsAPage = 60;
@@ -22,7 +25,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     public override Station Station => Station.Art;
     public override string? OverPartial => "_ArtOver";
     public override string Modes => "stacked spread";
-    public override string EmptyTable => "This station is where drawings come in. Drop an SVG or DXF file here, or choose one below.";
+    public override string EmptyTable => "This station is where drawings come in. Drop an SVG or DXF file here, or a ZIP of them, or choose one below.";
 
     public IReadOnlyList<ArtCard> Files { get; private set; } = [];
     public IReadOnlyList<RememberedRule> Rules { get; private set; } = [];
@@ -34,10 +37,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     public IReadOnlyList<string> Origins { get; private set; } = [];
 
     /// <summary>The motifs of the file on show while they are chosen from; null otherwise.</summary>
-    public ImmutableArray<Motif>? Sheet { get; private set; }
-
-    /// <summary>Number of the first motif on the page of the contact sheet.</summary>
-    public int FirstMotif { get; private set; } = 1;
+    public ContactSheet? Sheet { get; private set; }
 
     /// <summary>The project that pieces are chosen from; null where a file is chosen from, or nothing is.</summary>
     public (Guid Id, string Name)? Other { get; private set; }
@@ -52,6 +52,17 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     public IReadOnlyList<SizeAsked> Asked { get; private set; } = [];
 
     private bool _broughtIn;
+    private bool _isNewSheet;
+    private Guid? _zip;
+
+    /// <summary>The files of a ZIP while they are chosen from; null otherwise.</summary>
+    public ZipListing? Zip { get; private set; }
+
+    /// <summary>The tab that the tray opens by itself: the size, where it is asked of a file that just came in.</summary>
+    public string? OpenTab => Asked.Count > 0 || (_broughtIn && Shown is { UnitsToInch: not null }) ? "size" : null;
+
+    /// <summary>Files whose size is a question: those too large to be meant, and those that say none.</summary>
+    public IReadOnlyList<SizeQuestion> SizeQuestions => [.. Asked.Select(SizeQuestion.TooLarge), .. Files.Reverse().Where(f => f.UnitsToInch is not null).Select(f => SizeQuestion.WithoutUnits(f, On))];
 
     /// <summary>The file whose notes are shown: the one just brought in, the chosen one, else the newest.</summary>
     public ArtCard? Shown => (_broughtIn ? null : Files.FirstOrDefault(f => f.Id.ToString() == Selected)) ?? (Files.Count > 0 ? Files[^1] : null);
@@ -75,8 +86,9 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
         Others = await art.OthersAsync(On, stop);
         RuleChanges = Working.Changes(Value.Design, [.. Rules.Select(r => r.Rule)]);
         if (Other is not null) return;
-        // A sheet that nothing was taken from yet lies open to be chosen from.
-        if (Shown is { Pieces: > ArtDesk.SheetOfMotifs } file && PiecesOf(file) == 0) Sheet ??= await art.MotifsAsync(On, file.Id, stop);
+        // A sheet that was just laid beside the project lies open to be chosen from; closed, it stays closed.
+        if (_isNewSheet && Shown is { } file) Sheet ??= await art.MotifsAsync(On, file.Id, MotifCut.Usual, 1, MotifsAPage, stop);
+        if (_zip is { } zip) Zip ??= await zips.ListAsync(On, zip, stop);
     }
 
     protected override Scene BuildScene()
@@ -87,20 +99,39 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
 
     public Task<IActionResult> OnPostBringInAsync(List<IFormFile> files, string? origin, CancellationToken stop) => ActAsync(async () =>
     {
-        if (files.Count == 0) throw new NotDone("No file arrived. Choose an SVG or DXF file and try once more.");
-        var hand = Hand(origin);
-        var head = SeenHead;
-        var asked = new List<SizeAsked>();
+        if (files.Count == 0) throw new NotDone("No file arrived. Choose an SVG, DXF or ZIP file and try once more.");
+        var brought = new List<(string Name, byte[] Content)>();
         foreach (var file in files)
         {
             using var content = new MemoryStream();
             await file.CopyToAsync(content, stop);
-            var name = Path.GetFileName(file.FileName.Replace('\0', ' '));
+            brought.Add((Path.GetFileName(file.FileName.Replace('\0', ' ')), content.ToArray()));
+        }
+        await BringInEachAsync(brought, Hand(origin), stop);
+    }, stop);
+
+    private void Show(BroughtIn brought)
+    {
+        Show(brought.On);
+        (_broughtIn, _isNewSheet) = (true, brought.IsSheet);
+    }
+
+    /// <summary>Brings files in one after the other; what one of them lacks is told by its name.</summary>
+    private async Task BringInEachAsync(IReadOnlyList<(string Name, byte[] Content)> files, string? hand, CancellationToken stop)
+    {
+        var head = SeenHead;
+        var asked = new List<SizeAsked>();
+        foreach (var (name, content) in files)
+        {
             try
             {
-                Show(await art.BringInAsync(On, head, name, content.ToArray(), hand, stop));
+                if (ZipFiles.IsZip(content))
+                {
+                    _zip = await zips.KeepAsync(On, name, content, hand, stop);
+                    continue;
+                }
+                Show(await art.BringInAsync(On, head, name, content, hand, stop));
                 head = On.Project.Head;
-                _broughtIn = true;
             }
             catch (SizeAsked size)
             {
@@ -112,7 +143,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
             }
         }
         Asked = asked;
-    }, stop);
+    }
 
     /// <summary>Brings in a file whose size was asked.</summary>
     public Task<IActionResult> OnPostAtSizeAsync(Guid file, double scale, CancellationToken stop) => ActAsync(async () =>
@@ -120,7 +151,6 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
         try
         {
             Show(await art.BringInAsync(On, SeenHead, file, scale, stop));
-            _broughtIn = true;
         }
         catch (ReadRefused e)
         {
@@ -129,20 +159,33 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     }, stop);
 
     /// <summary>The contact sheet of a file, from a motif on.</summary>
-    public async Task<IActionResult> OnGetMotifsAsync(Guid file, int first, CancellationToken stop)
+    /// <param name="file">The file.</param>
+    /// <param name="first">Number of the first motif.</param>
+    /// <param name="cut">How it is parted into motifs, as <see cref="MotifCut.Write"/> says it.</param>
+    /// <param name="stop">Cancels.</param>
+    public async Task<IActionResult> OnGetMotifsAsync(Guid file, int first, string? cut, CancellationToken stop)
     {
-        Sheet = await art.MotifsAsync(On, file, stop);
-        FirstMotif = Math.Clamp(first, 1, Math.Max(1, Sheet.Value.Length));
+        Sheet = await art.MotifsAsync(On, file, MotifCut.Read(cut), first, MotifsAPage, stop);
         await LoadAsync(stop);
         return Partial("_ArtOver", this);
+    }
+
+    /// <summary>The contact sheet parted in another way: closer or farther, or with motifs joined or parted by hand.</summary>
+    public async Task<IActionResult> OnPostRegroupAsync(Guid file, int first, string? cut, int? level, string? change, int[] motifs, CancellationToken stop)
+    {
+        var now = MotifCut.Read(cut);
+        if (change is "join" or "part") now = motifs.Length == 0 ? now : now.With(change == "join", motifs);
+        else if (level is { } to) now = MotifCut.At(to);
+        return await OnGetMotifsAsync(file, first, now.Write(), stop);
     }
 
     /// <summary>The pieces of another project as a contact sheet.</summary>
     public async Task<IActionResult> OnGetOtherAsync(Guid other, int first, CancellationToken stop)
     {
-        (var name, Sheet) = await art.MotifsOfAsync(other, stop);
+        var (name, motifs) = await art.MotifsOfAsync(other, stop);
+        var from = Math.Clamp(first, 1, Math.Max(1, motifs.Length));
         Other = (other, name);
-        FirstMotif = Math.Clamp(first, 1, Math.Max(1, Sheet.Value.Length));
+        Sheet = new ContactSheet([.. motifs.Skip(from - 1).Take(MotifsAPage)], motifs.Length, from, null);
         await LoadAsync(stop);
         return Partial("_ArtOver", this);
     }
@@ -150,8 +193,45 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, LookRuleStore rules)
     public Task<IActionResult> OnPostTakeOtherAsync(Guid other, int[] motifs, CancellationToken stop) => ActAsync(async () =>
         Show(await art.TakeFromAsync(On, SeenHead, other, motifs, stop)), stop);
 
-    public Task<IActionResult> OnPostTakeAsync(Guid file, int[] motifs, bool all, CancellationToken stop) => ActAsync(async () =>
-        Show(await art.TakeAsync(On, SeenHead, file, all ? null : motifs, stop)), stop);
+    /// <summary>Takes motifs of a file, as pieces of their own or as lines on a piece.</summary>
+    public Task<IActionResult> OnPostTakeAsync(Guid file, int[] motifs, bool all, string? cut, string? onto, Operation? operation, CancellationToken stop) => ActAsync(async () =>
+        Show(await art.TakeAsync(On, SeenHead, file, all ? null : motifs, MotifCut.Read(cut), string.IsNullOrEmpty(onto) ? null : onto, operation, stop)), stop);
+
+    /// <summary>Settles the size of a file that says none.</summary>
+    public Task<IActionResult> OnPostSizeAsync(Guid file, double scale, CancellationToken stop) => ActAsync(async () =>
+        Show(await art.SettleSizeAsync(On, SeenHead, file, scale, stop)), stop);
+
+    /// <summary>Gives every line that lies on no piece to one.</summary>
+    public Task<IActionResult> OnPostGiveLooseAsync(string to, CancellationToken stop) =>
+        DoAsync(new GiveLines(null, [.. LooseLines.Wanting(Value.Design).Select(l => l.Id)], to), stop);
+
+    /// <summary>Takes every line that lies on no piece away, aids excepted.</summary>
+    public Task<IActionResult> OnPostDropLooseAsync(CancellationToken stop) =>
+        DoAsync(new RemoveLoose([.. LooseLines.Wanting(Value.Design).Select(l => l.Id)]), stop);
+
+    /// <summary>The files in a ZIP that was brought.</summary>
+    public async Task<IActionResult> OnGetZipAsync(Guid zip, CancellationToken stop)
+    {
+        _zip = zip;
+        await LoadAsync(stop);
+        return Partial("_ArtOver", this);
+    }
+
+    /// <summary>A small picture of a file in a ZIP.</summary>
+    public async Task<IActionResult> OnGetZipPictureAsync(Guid zip, int entry, CancellationToken stop)
+    {
+        Response.Headers.CacheControl = "private, max-age=86400";
+        return await zips.DrawingAsync(On, zip, entry, stop) is { } drawing ? Content(DrawingPicture.Svg(drawing), "image/svg+xml") : NotFound();
+    }
+
+    /// <summary>Brings files of a ZIP in.</summary>
+    public Task<IActionResult> OnPostTakeZipAsync(Guid zip, int[] entries, CancellationToken stop) => ActAsync(async () =>
+    {
+        if (entries.Length == 0) throw new NotDone("Touch the files that you want, then bring them in.");
+        var files = await zips.TakeAsync(On, zip, entries, stop);
+        var origin = await zips.OriginAsync(On, zip, stop);
+        await BringInEachAsync(files, origin, stop);
+    }, stop);
 
     public async Task<IActionResult> OnPostForgetAsync(Guid rule, CancellationToken stop)
     {

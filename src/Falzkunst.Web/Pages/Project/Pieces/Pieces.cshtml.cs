@@ -57,13 +57,37 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
             l.Piece, [.. Value.Design.Require(l.Piece).Lines.Select(n => n.Id).Except(before.Design.Require(l.Piece).Lines.Select(n => n.Id))]))]);
     }
 
-    /// <summary>An operation chosen for a look is remembered as a rule for the next file from the same hand.</summary>
+    /// <summary>A rule that a choice suggests for the next files; null where it suggests none, or one says it already.</summary>
+    public RuleOffer? Offer { get; private set; }
+
+    /// <summary>An operation chosen for lines of a telling look is offered as a rule for the next file; nothing is remembered without a yes.</summary>
     protected override async Task DoneAsync(Edit edit, Core.Projects.Project before, CancellationToken stop)
     {
         if (edit is not SetOperation { Lines: [var first, ..] } set) return;
         var piece = before.Design.Require(first.Piece);
-        if (piece.Find(first.Ids[0])?.Look is { IsDrawnHere: false } look)
-            await rules.RememberAsync(ProjectDesk.Owner, LookRule.For(look, set.Operation), await OriginOf(piece, stop), stop);
+        if (piece.Find(first.Ids[0])?.Look is not { } look || LookRule.Typical(look, set.Operation) is not { } rule) return;
+        var origin = await OriginOf(piece, stop);
+        var known = (await rules.ListAsync(ProjectDesk.Owner, stop)).FirstOrDefault(r => r.IsFor(origin) && r.Rule.Fits(look));
+        if (known?.Rule.Operation != set.Operation) Offer = new RuleOffer(rule, origin, Working.Changes(Value.Design, [rule])[0]);
+    }
+
+    /// <summary>Keeps a rule that was offered.</summary>
+    /// <param name="operation">What its lines are for.</param>
+    /// <param name="stroke">Colour of the line; none where it does not matter.</param>
+    /// <param name="fill">Colour of the fill.</param>
+    /// <param name="dashed">Broken strokes only.</param>
+    /// <param name="layer">Name of the layer.</param>
+    /// <param name="origin">The hand it is for; none for any.</param>
+    /// <param name="apply">The lines here are changed by it as well.</param>
+    /// <param name="stop">Cancels.</param>
+    public async Task<IActionResult> OnPostKeepRuleAsync(
+        Operation operation, string? stroke, string? fill, bool dashed, string? layer, string? origin, bool apply, CancellationToken stop)
+    {
+        var rule = new LookRule(operation, stroke, fill, dashed ? true : null, null, layer);
+        if (!LookRule.IsColour(stroke) || !LookRule.IsColour(fill) || layer?.Length > LookRuleStore.LongestOrigin || origin?.Length > LookRuleStore.LongestOrigin || rule.SpeaksOfTheSame(new LookRule(operation)))
+            return BadRequest();
+        await rules.RememberAsync(ProjectDesk.Owner, rule, origin, stop);
+        return apply ? await DoAsync(new ApplyRules([rule]), stop) : await RegionsAsync(stop);
     }
 
     private async Task<string?> OriginOf(Piece piece, CancellationToken stop) =>

@@ -12,7 +12,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>The run of each sheet, planned and carried out.</summary>
-public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore runs, PlanCache plans) : StationPage(desk)
+public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore runs, PlanCache plans) : CommandPage(desk)
 {
     public override Station Station => Station.Run;
     public override string? OverPartial => "_RunOver";

@@ -9,11 +9,30 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Card, machine, units, how many.</summary>
-public sealed class SetOutModel(ProjectDesk desk) : StationPage(desk)
+public sealed class SetOutModel(ProjectDesk desk) : CommandPage(desk)
 {
     public override Station Station => Station.SetOut;
 
     protected override Scene BuildScene() => SceneBuilder.Card(On);
+
+    /// <summary>The base piece; null where none was made.</summary>
+    public Core.Designs.Piece? Base => BasePiece.Of(Value.Design);
+
+    /// <summary>The base piece has the outline and the folds of the card as it is set.</summary>
+    public bool BaseIsAsSet => Base is { } made && BasePiece.IsAsSet(made, Value.SetOut.Card);
+
+    /// <summary>The stock that a base is most often of: the thickest of those that a sheet at hand lets the open card lie on.</summary>
+    public string? UsualBaseStock => On.Drawer.Stocks.OrderByDescending(s => s.Sheets.Any(Holds)).ThenByDescending(s => s.ThicknessMm).FirstOrDefault()?.Key;
+
+    private bool Holds(Core.Catalogue.SheetSize sheet)
+    {
+        var card = Value.SetOut.Card;
+        return (sheet.WidthMm >= card.OpenWidth && sheet.HeightMm >= card.OpenHeight) || (sheet.HeightMm >= card.OpenWidth && sheet.WidthMm >= card.OpenHeight);
+    }
+
+    /// <summary>Makes the base piece, or changes it to the card as it is set now.</summary>
+    public Task<IActionResult> OnPostBaseAsync(string? stock, CancellationToken stop) =>
+        DoAsync(Base is { } made ? new FitBase(made.Id) : new MakeBase(stock ?? ""), stop);
 
     public string Field(string name, int count) => Typed.GetValueOrDefault(name) ?? count.ToString(CultureInfo.InvariantCulture);
 
@@ -28,8 +47,7 @@ public sealed class SetOutModel(ProjectDesk desk) : StationPage(desk)
         if (Wrong.Count > 0) return RegionsAsync(stop);
         Echo("width", width, w!.Value);
         Echo("height", height, h!.Value);
-        var common = CardFormat.Common.FirstOrDefault(c => Math.Abs(c.FoldedWidth - w.Value) < 0.01 && Math.Abs(c.FoldedHeight - h.Value) < 0.01);
-        return SettleAsync(Value.SetOut with { Card = new CardFormat(common?.Name ?? "Own size", w.Value, h.Value, fold) }, stop);
+        return SettleAsync(Value.SetOut with { Card = CardFormat.Sized(w.Value, h.Value, fold) }, stop);
     }
 
     public Task<IActionResult> OnPostCommonAsync(string name, CancellationToken stop)

@@ -22,7 +22,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Pieces on sheets, stock by stock.</summary>
-public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueStore catalogue, HandCache hands, TimeProvider clock) : StationPage(desk)
+public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueStore catalogue, HandCache hands, TimeProvider clock) : CommandPage(desk)
 {
     public override Station Station => Station.Sheets;
     public override bool SceneFollows => true;
@@ -74,8 +74,45 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
     public bool IsByHand => Value.SheetsAreCurrent && !IsSettledShown && Shown is { Layout.Sheets.Length: > 0 };
 
     /// <summary>The copies that are picked and lie on the table, each with its sheet.</summary>
-    public IReadOnlyList<(SheetLayout Sheet, Placement Placement)> Picked => !IsByHand ? [] :
+    public IReadOnlyList<(SheetLayout Sheet, Placement Placement)> PickedCopies => !IsByHand ? [] :
         [.. Shown!.Layout.Sheets.SelectMany(s => Key.Copies.Select(c => s.Find(c.Piece, c.Copy)).OfType<Placement>().Select(p => (s, p)))];
+
+    /// <summary>What commands are done to: the pieces whose copies are picked.</summary>
+    protected override Core.Designs.Picked CommandPick =>
+        Core.Designs.Picked.OfPieces([.. PickedCopies.Select(c => c.Placement.Piece).Distinct()]).In(Value.Design);
+
+    /// <summary>The box of the picked copies that lie on the same sheet as the first, mm on that sheet.</summary>
+    public Box BoxOfPicked => PickedCopies.Count == 0 ? Box.Empty : BoxOf(PickedCopies[0].Sheet, PickedCopies.Where(p => p.Sheet == PickedCopies[0].Sheet).Select(p => p.Placement));
+
+    private Box BoxOf(SheetLayout sheet, IEnumerable<Placement> placements) =>
+        placements.Aggregate(Box.Empty, (all, p) => all.Include(Value.Design.Require(p.Piece).Outline.Path.BoundsUnder(p.Place)));
+
+    /// <summary>Which way copies are centred on their sheet.</summary>
+    public enum CentreWay
+    {
+        Across,
+        Down,
+    }
+
+    /// <summary>Puts copies at a place of their sheet by number, or in its middle one way.</summary>
+    public Task<IActionResult> OnPostPutAtAsync(string sheet, string copies, string? left, string? top, CentreWay? centre, CancellationToken stop)
+    {
+        var some = SheetsKey.ReadCopies(copies);
+        var on = Value.Sheets?.Find(sheet);
+        var placements = on is null ? [] : some.Select(c => on.Find(c.Piece, c.Copy)).OfType<Placement>().ToList();
+        if (on is null || placements.Count == 0) return ActAsync(() => throw new NotDone("These copies do not lie there any more."), stop);
+        var box = BoxOf(on, placements);
+        var x = left is null ? null : ReadLength("left", left);
+        var y = top is null ? null : ReadLength("top", top);
+        if (Wrong.Count > 0) return RefusedAsync(stop);
+        var by = centre switch
+        {
+            CentreWay.Across => new Point(on.Width / 2 - box.Centre.X, 0),
+            CentreWay.Down => new Point(0, on.Height / 2 - box.Centre.Y),
+            _ => new Point((x ?? box.MinX) - box.MinX, (y ?? box.MinY) - box.MinY),
+        };
+        return DoAsync(new MovePlacements(sheet, some, sheet, 0, default, by), stop);
+    }
 
     /// <summary>Sizes of sheets and offcuts of the shown stock, and how many more of each there are than its layout uses.</summary>
     public IReadOnlyList<(string Name, int Left)> AtHand => Shown?.Stock is not { } stock ? [] :
@@ -88,7 +125,7 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
         {
             if (Shown is null) return null;
             var view = Shown.Key + (Settled is null ? "" : IsSettledShown ? SheetsKey.AsSettled : SheetsKey.AsItLies);
-            var picked = Picked.Select(p => new PlacedCopy(p.Placement.Piece, p.Placement.Copy)).ToList();
+            var picked = PickedCopies.Select(p => new PlacedCopy(p.Placement.Piece, p.Placement.Copy)).ToList();
             return picked.Count == 0 ? view : $"{view}:{SheetsKey.Write(picked)}";
         }
     }

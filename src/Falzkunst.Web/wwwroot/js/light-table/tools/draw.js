@@ -83,8 +83,8 @@ export function draw(table, shape, from) {
       table.draw(null);
       if (!values) return table.ghost.clear();
       const operation = /** @type {HTMLSelectElement | null} */ (document.getElementById("draw-for"))?.value || "cut";
-      const apart = /** @type {HTMLInputElement | null} */ (document.getElementById("draw-apart"))?.checked ?? false;
-      return act(`draw-${shape}`, { ...values, operation, apart });
+      const on = /** @type {HTMLSelectElement | null} */ (document.getElementById("draw-on"))?.value;
+      return act(`draw-${shape}`, { ...values, operation, ...(on === "on" ? { onPiece: true } : {}) });
     },
   };
 }

@@ -1,0 +1,65 @@
+// @ts-check
+// Tabs of the tray. The server knows from a cookie which tab was chosen last for a kind of pick, so that answers come with it open.
+import { about, all } from "./dom.js";
+
+const YEAR = 31_536_000; // s
+
+/** @returns {HTMLElement[]} */
+const tabs = () => all("#tray [role=tab]");
+
+/** @param {HTMLElement} tab */
+export function openTab(tab) {
+  for (const other of tabs()) {
+    const is = other === tab;
+    other.setAttribute("aria-selected", String(is));
+    other.tabIndex = is ? 0 : -1;
+    const panel = document.getElementById(other.getAttribute("aria-controls") ?? "");
+    if (panel) panel.hidden = !is;
+  }
+  const kind = tab.closest("[data-tabs]")?.getAttribute("data-tabs");
+  if (kind) remember(kind, tab.dataset.tab ?? "");
+}
+
+/** Opens the tab that something lies in, where that is not in sight. @param {Element | null} element */
+export function bringToSight(element) {
+  const panel = element?.closest(".tray-panel");
+  const tab = panel instanceof HTMLElement && panel.hidden ? tabs().find((t) => t.getAttribute("aria-controls") === panel.id) : null;
+  if (tab) openTab(tab);
+}
+
+/** The next tab, round and round. @param {number} by 1 or -1 */
+export function stepTab(by) {
+  const all = tabs();
+  if (all.length === 0) return false;
+  const at = all.findIndex((t) => t.getAttribute("aria-selected") === "true");
+  openTab(all[(at + by + all.length) % all.length]);
+  return true;
+}
+
+/**
+ * @param {string} kind
+ * @param {string} tab
+ */
+function remember(kind, tab) {
+  const text = /(?:^|; )tabs=([^;]*)/.exec(document.cookie)?.[1] ?? "";
+  const known = new Map(text ? text.split("&").map((p) => /** @type {[string, string]} */ (p.split("="))) : []);
+  known.set(kind, tab);
+  document.cookie = `tabs=${[...known].map((p) => p.join("=")).join("&")}; path=/; max-age=${YEAR}; samesite=lax`;
+}
+
+document.addEventListener("click", (event) => {
+  const tab = about(event, "#tray [role=tab]");
+  if (tab) openTab(tab);
+});
+
+document.addEventListener("keydown", (event) => {
+  const tab = about(event, "#tray [role=tab]");
+  const by = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];
+  if (!tab || !by) return;
+  stepTab(by);
+  tabs()
+    .find((t) => t.tabIndex === 0)
+    ?.focus();
+  event.preventDefault();
+  event.stopImmediatePropagation();
+});
