@@ -127,7 +127,7 @@ public sealed class BenchTests(Site site) : IClassFixture<Site>
         var id = await WithArtAsync("Picks");
         var made = await SayAsync(id, "duplicate", "p2", 2);
         Assert.Contains("\"selected\":\"p4\"", string.Concat(made.Headers.GetValues("HX-Trigger")), StringComparison.Ordinal);
-        var drawn = await SayAsync(id, "draw slot 160 30 20 4", "p2", 3);
+        var drawn = await SayAsync(id, "draw slot 160 30 20 4 on piece", "p2", 3);
         Assert.Contains("\"selected\":\"p2:l2\"", string.Concat(drawn.Headers.GetValues("HX-Trigger")), StringComparison.Ordinal);
     }
 

@@ -150,7 +150,7 @@ public sealed class ContainedTests(Site site) : IClassFixture<Site>
         var art = "<svg xmlns='http://www.w3.org/2000/svg' width='5000mm' height='4000mm' viewBox='0 0 5000 4000'><rect width='4200' height='3100'/></svg>"u8.ToArray();
         var asked = await site.UploadAsync($"/projects/{id}/art?handler=BringIn", "tram.svg", art, 1);
         var html = WebUtility.HtmlDecode(await asked.Content.ReadAsStringAsync(Stop));
-        Assert.Contains("How large is tram.svg?", html, StringComparison.Ordinal);
+        Assert.Contains("How large is tram.svg meant to be?", html, StringComparison.Ordinal);
         Assert.Contains("meant in millimetres", html, StringComparison.Ordinal);
         Assert.Equal(1, (await site.ProjectAsync(id)).Head);
         var (file, scale) = Regex.Match(html, "\"file\": \"([0-9a-f-]+)\", \"scale\": \"(0\\.0393[0-9]*)\"") is var m ? (m.Groups[1].Value, m.Groups[2].Value) : default;

@@ -71,6 +71,14 @@ public sealed class StationTests(Site site) : IClassFixture<Site>
         var set = await site.DoAsync(id, "operation", new() { ["operation"] = "Perforate" }, $"{piece.Id}:{piece.Lines[1].Id}", 2);
         Assert.Equal(HttpStatusCode.OK, set.StatusCode);
         Assert.Contains("\"head\":3", string.Concat(set.Headers.GetValues("HX-Trigger")), StringComparison.Ordinal);
+        // It is offered and not made; a yes makes it, for any file, since no hand was named.
+        var offered = WebUtility.HtmlDecode(await set.Content.ReadAsStringAsync(Stop));
+        Assert.Contains("Green lines are perforated.", offered, StringComparison.Ordinal);
+        var before = await site.BeginAsync("Before the yes");
+        await site.UploadAsync(Address(before, "art", "BringIn"), "fold.svg", Encoding.UTF8.GetBytes(Fold), 1);
+        Assert.Equal(Operation.Score, (await site.ProjectAsync(before)).Value.Design.Pieces[0].Lines[1].Operation);
+        var yes = await site.PostAsync(Address(id, "pieces", "KeepRule"), new() { ["operation"] = "Perforate", ["stroke"] = "#20A040" }, 3);
+        Assert.Equal(HttpStatusCode.OK, yes.StatusCode);
 
         var next = await site.BeginAsync("Next card");
         await site.UploadAsync(Address(next, "art", "BringIn"), "fold again.svg", Encoding.UTF8.GetBytes(Fold), 1);

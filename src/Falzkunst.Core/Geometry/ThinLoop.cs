@@ -33,17 +33,24 @@ public static class ThinLoop
     /// <summary>The middle of a bent loop runs no farther from the points between its sides than this, mm.</summary>
     private const double FitMm = 0.02;
 
+    /// <summary>
+    /// The loop may be a thin one, told by what goes round it and its area alone: the mean width of a band is its area by half of what
+    /// goes round it. Cheap; what it lets through is looked at closely.
+    /// </summary>
+    public static bool MayBeThin(Path loop, double mostWidthMm = MostWidthMm)
+    {
+        if (!loop.IsClosed || loop.Flat.Length < 3) return false;
+        var (around, width) = (loop.Length, MeanWidth(loop));
+        return around > 0 && width <= mostWidthMm + 1e-6 && around / 2 - width >= LeastRatio * width;
+    }
+
+    private static double MeanWidth(Path loop) => 2 * Math.Abs(loop.SignedArea) / loop.Length;
+
     /// <summary>The open line along the middle of a closed one, from end to end; null where the loop is wider or has no length.</summary>
     /// <param name="loop">Any path; an open one has no middle.</param>
     /// <param name="mostWidthMm">The loop is nowhere wider.</param>
-    public static Path? Middle(Path loop, double mostWidthMm = MostWidthMm)
-    {
-        if (!loop.IsClosed || loop.Flat.Length < 3) return null;
-        var around = loop.Length;
-        // The mean width of a band is its area by half of what goes round it.
-        if (around <= 0 || 2 * Math.Abs(loop.SignedArea) / around > mostWidthMm + 1e-6) return null;
-        return Straight(loop, around, mostWidthMm) ?? Bent(loop, around, mostWidthMm);
-    }
+    public static Path? Middle(Path loop, double mostWidthMm = MostWidthMm) =>
+        MayBeThin(loop, mostWidthMm) ? Straight(loop, loop.Length, mostWidthMm) ?? Bent(loop, loop.Length, mostWidthMm) : null;
 
     private static Path? Straight(Path loop, double around, double most)
     {

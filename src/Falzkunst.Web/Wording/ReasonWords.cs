@@ -49,7 +49,7 @@ public static class ReasonWords
             Reason.IslandsOnly => "Nothing is picked. Touch a loose island first.",
             Reason.Locked => $"{V(0)} is locked. Unlock it to change its shape or place.",
             Reason.NotTooShort => "None of these scores stops a little short of where it may run; there is nothing to draw out.",
-            Reason.NoBase => "There is no base piece yet. Make it at Set-out, or write: base kraft 240",
+            Reason.NoBase => "There is no base piece yet; make it at Set-out.",
             Reason.BaseThere => "The base piece is there already. Where the card has changed, it can be changed to fit.",
             Reason.FollowsEdge => "That line follows the edge of its piece. Make it plain first.",
             Reason.PlainAlready => "Those lines follow nothing; they are plain already.",

@@ -38,7 +38,7 @@ public static class Assembler
         budget ??= Budget.Unlimited;
         var findings = new List<Finding>();
         var lines = ArtLines.Collect(drawing, rules, budget);
-        lines = [.. DropLinesOfNoLength(lines, findings).Select(ThinFolds.AlongMiddle)];
+        lines = [.. DropLinesOfNoLength(lines, findings).Select(l => ThinFolds.AlongMiddle(l, budget))];
         lines = Chains.Join(lines, budget);
         lines = PartDoubledLines(lines, findings, budget);
         var drafts = ContainmentForest.Build([.. lines.Where(l => l.IsRing)], budget);

@@ -9,12 +9,16 @@ namespace Falzkunst.Core.Designs.Assembling;
 /// </summary>
 internal static class ThinFolds
 {
-    /// <summary>Steps of looking for the ends of a bent loop.</summary>
-    private const int WorkOfBent = 20_000;
+    /// <summary>Steps of looking for the middle of what may be a thin loop.</summary>
+    private const int WorkOfThin = 20_000;
 
     /// <summary>A closed line that is to be scored or perforated, as the line along its middle where it is a thin loop.</summary>
-    public static ArtLine AlongMiddle(ArtLine line) =>
-        line is { Path.IsClosed: true, Operation: Operation.Score or Operation.Perforate } && ThinLoop.Middle(line.Path) is { } middle ? Opened(line, middle) : line;
+    public static ArtLine AlongMiddle(ArtLine line, Budget budget)
+    {
+        if (line is not { Path.IsClosed: true, Operation: Operation.Score or Operation.Perforate } || !ThinLoop.MayBeThin(line.Path)) return line;
+        budget.Work(WorkOfThin);
+        return ThinLoop.Middle(line.Path) is { } middle ? Opened(line, middle) : line;
+    }
 
     /// <summary>
     /// Takes out of the pieces what is a fold: thin openings, and thin pieces without openings that lie on another one, which run from
@@ -57,9 +61,9 @@ internal static class ThinFolds
     {
         if (line.IsGiven) return null;
         budget.Work(20 + line.Path.Flat.Length);
-        var middle = ThinLoop.Middle(line.Path);
-        if (middle is { Segments.Length: > 1 }) budget.Work(WorkOfBent);
-        return middle;
+        if (!ThinLoop.MayBeThin(line.Path)) return null;
+        budget.Work(WorkOfThin);
+        return ThinLoop.Middle(line.Path);
     }
 
     private static bool LiesOn(PieceDraft draft, Path middle, Budget budget) =>
