@@ -12,6 +12,9 @@ internal sealed class Stitching
     /// <summary>A new stretch that keeps within this share of the tolerance of the old line is the old line.</summary>
     private const double Unchanged = 0.5;
 
+    /// <summary>Ends nearer than this are one point, mm; overlays leave such steps.</summary>
+    private const double NoLength = 1e-6;
+
     /// <summary>How many old corners are looked over for a stretch that has not really changed.</summary>
     private const int MostSkipped = 64;
 
@@ -185,9 +188,22 @@ internal sealed class Stitching
             segments.AddRange(old);
             var (next, following) = stretches[(r + 1) % runs.Count];
             var end = old.IsEmpty ? start : old[^1].End;
-            segments.AddRange(CurveFit.Open([end, .. runs[r].After, next], _tolerance, _window, Arriving(start, old), Leaving(next, following)));
+            var fitted = CurveFit.Open([end, .. runs[r].After, next], _tolerance, _window, Arriving(start, old), Leaving(next, following));
+            segments.AddRange(WithExtent(end, fitted));
         }
         return new Path(stretches[0].Start, segments.ToImmutable(), closed: true);
+    }
+
+    /// <summary>New segments without those of no length, which no tool can run; the last one stays where it ends.</summary>
+    private static IEnumerable<Segment> WithExtent(Point start, ImmutableArray<Segment> fitted)
+    {
+        var at = start;
+        foreach (var segment in fitted)
+        {
+            if (segment.End.DistanceTo(at) < NoLength && (!segment.IsCubic || (segment.Handle1.DistanceTo(at) < NoLength && segment.Handle2.DistanceTo(at) < NoLength))) continue;
+            yield return segment;
+            at = segment.End;
+        }
     }
 
     /// <summary>The direction at the end of a stretch; null for one without extent.</summary>

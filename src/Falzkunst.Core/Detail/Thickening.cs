@@ -8,7 +8,7 @@ namespace Falzkunst.Core.Detail;
 
 /// <summary>
 /// Makes pieces stronger: evenly, or only where they are thin. In order: width survey; dilation, by an offset or by a sweep of
-/// variable width along the medial line; clearance to other parts, by half-way lines; union, guarded by the topology; stitching
+/// variable width along the medial line; seams of the sweep closed; clearance to other parts, by half-way lines; union, guarded by the topology; stitching
 /// back to paths; survey of the result. What is not touched stays as it is to the last digit; lines that are not cut through stay
 /// as they are altogether.
 /// </summary>
@@ -22,6 +22,9 @@ public static class Thickening
 
     /// <summary>Parts that lie no farther apart than twice this touch each other, mm.</summary>
     private const double Touching = 0.005;
+
+    /// <summary>A pocket of air that growth shuts in fills below this share of the square of the width grown to.</summary>
+    private const double PocketShare = 0.25;
 
     /// <summary>A place counts as mended from this share of the wanted width on.</summary>
     private const double Enough = 0.98;
@@ -37,13 +40,32 @@ public static class Thickening
         if (how.Refusal is { } refusal) throw refusal;
         try
         {
-            return Grown(piece, how, neighbours, PieceWidths.BudgetOfMending(budget));
+            var drawn = PieceWidths.BudgetOfMending(budget);
+            var first = Grown(piece, how, neighbours, drawn);
+            return how.IsEven || first.Limited.IsEmpty || ReferenceEquals(first.Piece, piece) ? first : Again(first, how, neighbours, drawn);
         }
         catch (BudgetSpent)
         {
             budget?.Look();
             throw new EditRefused(Reason.TooIntricate, piece.Name);
         }
+    }
+
+    /// <summary>
+    /// Where the first sweep met a joint it may leave a place short of the width: its middle is another one now, along which it is swept
+    /// once more. Taken only where that is better.
+    /// </summary>
+    private static Thickened Again(Thickened first, Thicken how, IReadOnlyList<Path>? neighbours, Budget budget)
+    {
+        var second = Grown(first.Piece, how, neighbours, budget);
+        var isBetter = second.NarrowestAfterMm > first.NarrowestAfterMm || second.Limited.Length < first.Limited.Length;
+        return !isBetter || ReferenceEquals(second.Piece, first.Piece) ? first : second with
+        {
+            NarrowestBeforeMm = first.NarrowestBeforeMm,
+            AreaBefore = first.AreaBefore,
+            Merged = first.Merged + second.Merged,
+            ClosedOpenings = first.ClosedOpenings + second.ClosedOpenings,
+        };
     }
 
     private static Thickened Grown(Piece piece, Thicken how, IReadOnlyList<Path>? neighbours, Budget budget)
@@ -53,11 +75,12 @@ public static class Thickening
         var narrowest = Narrowest(piece, places, how.LeastWidthMm);
         if (!how.IsEven && places.Count == 0) return Unchanged(piece, narrowest, []);
         var dilated = Dilate(shape, how, balls, places);
+        if (!how.IsEven) dilated = Seams.Closed(shape.Material, dilated, how);
         if (!how.MayMelt && neighbours is { Count: > 0 }) dilated = dilated.Minus(Region.EvenOdd(neighbours));
         var (most, near) = how.IsEven ? (how.AmountMm, null) : (how.AmountMm / 2, Near(balls, places, how.AmountMm + how.KeptGapMm));
         var clearance = new Growth(shape.Rings, shape.Around, how.KeptGapMm, most, near, budget);
-        var grown = Union(shape.Material, clearance.Limited(dilated, isStrict: false));
-        if (!how.MayMelt && !IsSameTopology(shape.Joined, grown)) grown = Union(shape.Material, clearance.Limited(dilated, isStrict: true));
+        var grown = Union(shape.Material, clearance.Limited(dilated, isStrict: false), how);
+        if (!how.MayMelt && !IsSameTopology(shape.Joined, grown)) grown = Union(shape.Material, clearance.Limited(dilated, isStrict: true), how);
         if (grown.PartCount > 1) throw new EditRefused(Reason.CutIntoParts, piece.Name, grown.PartCount);
         if (!how.MayMelt && !IsSameTopology(shape.Joined, grown)) return Unchanged(piece, narrowest, places);
         return Resurvey(piece, Reshaping.Stitched(piece, shape.Lines, shape.Stitching, grown), how, narrowest, shape.Around, budget);
@@ -89,11 +112,27 @@ public static class Thickening
         ? shape.Material.Grow(how.AmountMm, how.Corners, Growth.QuarterEdges(how.AmountMm))
         : Growth.Sweep(balls, places, how.AmountMm + Spare * shape.FitMm);
 
-    /// <summary>The paper with what was added to it, without what a kept gap has cut off from it.</summary>
-    private static Region Union(Region material, Region added)
+    /// <summary>The paper with what was added to it, without what a kept gap has cut off from it and without pockets of air that growth has shut in.</summary>
+    private static Region Union(Region material, Region added, Thicken how)
     {
         var grown = material.Union(added);
-        return grown.PartCount == 1 ? grown : grown.Where(part => !part.And(material).IsEmpty, _ => true);
+        var whole = grown.PartCount == 1 ? grown : grown.Where(part => !part.And(material).IsEmpty, _ => true);
+        return WithoutPockets(material, whole, PocketShare * how.LeastWidthMm * how.LeastWidthMm);
+    }
+
+    /// <summary>
+    /// The bottom of a notch, or a corner of an opening, that grew together before it: too small to come out, it fills. What is left of
+    /// an opening at its largest stays an opening, however small.
+    /// </summary>
+    private static Region WithoutPockets(Region material, Region grown, double least)
+    {
+        if (grown.OpeningCount <= material.OpeningCount) return grown;
+        var before = material.Parts.SelectMany(p => p.Openings).Select(o => (Ring: o, Box: Box.Around(o))).ToList();
+        var left = grown.Parts.SelectMany(p => p.Openings).Select(o => (Area: Math.Abs(Polygons.SignedArea(o)), Home: Home(o))).ToList();
+        var largest = left.Where(o => o.Home >= 0).GroupBy(o => o.Home).ToDictionary(g => g.Key, g => g.Max(o => o.Area));
+        return grown.Where(_ => true, hole => hole.Area >= least || (hole.Parts.First().Outer is var ring && Home(ring) is >= 0 and var home && Math.Abs(Polygons.SignedArea(ring)) >= largest[home]));
+
+        int Home(Point[] ring) => Polygons.InteriorPoint(ring) is { } inside ? before.FindIndex(o => o.Box.Contains(inside) && Polygons.Contains(o.Ring, inside)) : -1;
     }
 
     /// <summary>As many parts and openings as before: the guard that nothing melted together and nothing closed.</summary>
