@@ -20,7 +20,6 @@ public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine
     /// <summary>The stock whose colour comes nearest to a fill; for unfilled art the lightest one.</summary>
     public string StockFor(string? fill)
     {
-        var wanted = StockColours.Rgb(fill ?? "#F3EEE1");
-        return Stocks.MinBy(s => StockColours.Difference(StockColours.Rgb(s.Colour), wanted))?.Key ?? "";
+        return Stocks.MinBy(s => StockColours.Difference(s.Colour, fill ?? "#F3EEE1"))?.Key ?? "";
     }
 }

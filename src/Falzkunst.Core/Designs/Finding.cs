@@ -35,6 +35,9 @@ public static class FindingCodes
     /// <summary>Name of the piece around it.</summary>
     public const string InsideAnother = "inside-another";
 
+    /// <summary>Nothing; the piece has no area and lies on no sheet.</summary>
+    public const string NoArea = "no-area";
+
     /// <summary>Nothing; there are more lines than the checks look at.</summary>
     public const string NotAllChecked = "not-all-checked";
 }

@@ -104,6 +104,9 @@ public enum FillPattern
 public sealed record ToolSettingsChange(
     int? ForceGrams = null, double? SpeedMmPerSecond = null, double? BladeOutMm = null, int? TemperatureCelsius = null, int? Times = null)
 {
+    /// <summary>No tool presses harder by setting, grams.</summary>
+    public const int MostForceGrams = 5000;
+
     public ToolSettings Over(ToolSettings settings) => settings with
     {
         ForceGrams = ForceGrams ?? settings.ForceGrams,

@@ -48,6 +48,15 @@ public sealed record Piece(string Id, string Name, string Stock, int Quantity, A
     /// <summary>It is cut through and nothing else, so that its face and its back are the same.</summary>
     public bool IsOnlyCut => !Outline.MarksFace && !Items.Any(i => i.MarksFace);
 
+    /// <summary>Paper smaller than this is a scrap that a stray line left, mm².</summary>
+    public const double LeastAreaMm2 = 0.01;
+
+    /// <summary>It has no paper to speak of, and lies on no sheet.</summary>
+    public bool IsScrap => Area < LeastAreaMm2;
+
+    /// <summary>Some of it is made in this run; a piece of which every line is left out takes no paper.</summary>
+    public bool IsMade => !Drawn.All(l => l.EffectiveSettings.LeftOut);
+
     /// <summary>Size of the outline, mm.</summary>
     public Box Size => Outline.Path.Bounds;
 

@@ -11,6 +11,7 @@ public enum UnfitCode
     TogetherTooLarge,
     SheetsUsedUp,
     NotExact,
+    NoArea,
 
     /// <summary>Written down in words by a former state.</summary>
     [JsonStringEnumMemberName("told")]

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
@@ -46,18 +47,21 @@ public static class Detailing
         if (borders.Length is < 1 or > MostBorders) throw EditRefused.Range(Measure.Borders, 1, MostBorders, "by");
         var of = design.Require(piece);
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
-        // The smallest first: each further one goes under those that are there.
+        var made = new Dictionary<Border, int>();
+        // Outward the smallest first, each further one under those that are there; inward the largest first, each smaller one on top.
         foreach (var border in borders.OrderBy(b => Math.Abs(b.ByMm)))
         {
             drawer.Stock(border.Stock);
             var at = design.Pieces.IndexOf(design.Require(piece));
             var below = borders.Count(b => b.ByMm >= 0 && b.ByMm < border.ByMm);
+            var above = borders.Where(b => b.ByMm < 0 && b.ByMm > border.ByMm).Sum(b => made.GetValueOrDefault(b));
             foreach (var rings in Detail.Borders.Offset(of, border))
             {
                 var lines = rings.Select(ring => new Line("", ring, Operation.Cut, Look.DrawnHere, null, null));
-                var name = PieceNaming.Free(border.RingMm is null ? $"Border of {of.Name}" : $"Ring round {of.Name}", names);
-                var made = Piece.FromLines("", name, border.Stock, of.Place, lines).AtHome() with { Quantity = of.Quantity };
-                design = design.Plus(border.ByMm < 0 ? at + 1 : Math.Max(0, at - below), [made]);
+                var name = PieceNaming.Free(border.RingMm is not null ? $"Ring round {of.Name}" : border.ByMm < 0 ? string.Create(CultureInfo.InvariantCulture, $"{of.Name}, {-border.ByMm:0.##} mm inside") : string.Create(CultureInfo.InvariantCulture, $"{of.Name}, {border.ByMm:0.##} mm around"), names);
+                var drawn = Piece.FromLines("", name, border.Stock, of.Place, lines).AtHome() with { Quantity = of.Quantity };
+                design = design.Plus(border.ByMm < 0 ? at + 1 + above : Math.Max(0, at - below), [drawn]);
+                made[border] = made.GetValueOrDefault(border) + 1;
                 at = design.Pieces.IndexOf(design.Require(piece));
             }
         }

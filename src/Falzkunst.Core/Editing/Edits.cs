@@ -198,7 +198,7 @@ public static class Edits
         return spaced with
         {
             Sheets = Placing.Refusing(() => PaperPlacing.Place(
-                spaced.Design, drawer.Stocks, drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
+                spaced.Design, [.. drawer.Stocks.Select(spaced.AsLaid)], drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
                 spaced.LayoutFingerprint(), NestEffort.FirstAnswer, SheetLayouts.BatchKey(edit.Batch), spaced.Sheets)),
         };
     }

@@ -20,6 +20,7 @@ public sealed record Mend(string Words, Edit Edit)
         ],
         { Code: FindingCodes.DoubledLine or FindingCodes.NoLength, Piece: { } piece, Line: { } line } when IsInner(design, piece, line) =>
             [new(finding.Code == FindingCodes.NoLength ? "Take it away" : "Take one away", new RemoveLines([new(piece, [line])]))],
+        { Code: FindingCodes.NoArea, Piece: { } scrap } => [new("Take it out", new RemovePieces([scrap]))],
         { Code: FindingCodes.InsideAnother, Piece: { } piece } when HostOf(design, piece) is { } host => [new("Make it an opening", new MergePieces([host, piece]))],
         { Code: FindingCodes.OnNoPiece, Line: { } line } =>
         [

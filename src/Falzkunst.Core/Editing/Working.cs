@@ -131,7 +131,7 @@ public static class Working
         BetweenMm(settings.Dashes?.GapMm, PerforationDashes.LeastMm, PerforationDashes.MostMm, Measure.DashGap, "gap");
         BetweenMm(settings.Fill?.DistanceMm, AreaFill.LeastMm, AreaFill.MostMm, Measure.StrokeDistance, "distance");
         Between(settings.Fill?.AngleDegrees, -360, 360, Measure.StrokeDegrees, "angle");
-        Between(settings.Tool?.ForceGrams, 1, 5000, Measure.ForceGrams, "force");
+        Between(settings.Tool?.ForceGrams, 1, ToolSettingsChange.MostForceGrams, Measure.ForceGrams, "force");
         Between(settings.Tool?.SpeedMmPerSecond, 1, 2000, Measure.Speed, "speed");
         BetweenMm(settings.Tool?.BladeOutMm, 0.01, 10, Measure.BladeOut, "bladeOut");
         Between(settings.Tool?.TemperatureCelsius, 30, 300, Measure.Celsius, "heat");

@@ -38,11 +38,17 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
         foreach (var p in pieces)
         {
             text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.Paper.Hash}");
+            if (SetOut.TurnedSheets.Contains(p.Stock)) text.Append(",turned");
+            if (!p.IsMade) text.Append(",out");
             if (p.AllowedTurns != default) text.Append(CultureInfo.InvariantCulture, $",{p.AllowedTurns}");
         }
         // How the lines are worked changes what runs, and where the paper lies only where a closed line is cut through or no longer is.
         return ContentHash.Short(text.ToString(), 16);
     }
+
+    /// <summary>A stock with its sheets as they are laid on the mat: upright or turned to landscape, as was chosen.</summary>
+    public Stock AsLaid(Stock stock) => SetOut.TurnedSheets.Contains(stock.Key)
+        ? stock with { Sheets = [.. stock.Sheets.Select(s => s with { WidthMm = s.HeightMm, HeightMm = s.WidthMm })] } : stock;
 
     /// <summary>The layouts still belong to the pieces as they are now.</summary>
     public bool SheetsAreCurrent => Sheets is not null && Sheets.MadeFor == LayoutFingerprint() && !LiesOnMarkedFace(Sheets);
@@ -75,6 +81,9 @@ public sealed record SetOut(
 
     /// <summary>Widths set for stocks of this project instead of what the catalogue says they bear, mm, by the stock's key.</summary>
     public ImmutableSortedDictionary<string, double> LeastWidths { get; init; } = ImmutableSortedDictionary<string, double>.Empty;
+
+    /// <summary>Keys of stocks whose sheets are laid turned by a quarter.</summary>
+    public ImmutableSortedSet<string> TurnedSheets { get; init; } = [];
 
     /// <summary>What files without a size of their own were settled to be scaled by, by the file's id; where one is not named, as when it came in.</summary>
     public ImmutableSortedDictionary<Guid, double> ArtScales { get; init; } = ImmutableSortedDictionary<Guid, double>.Empty;

@@ -38,10 +38,12 @@ public static class RunPlanner
         steps.Add(Makeready(sheet, passes, machine));
         var head = new Point(0, sheetHeight);
         Planned? before = null;
+        var bladeOut = new Dictionary<string, double?>(StringComparer.Ordinal);
+        foreach (var pass in passes.Where(p => p.Change.AtStart).DistinctBy(p => p.Change.Holder.Name)) bladeOut[pass.Change.Holder.Name] = pass.Settings.BladeOutMm;
         foreach (var pass in passes)
         {
             if (before is { Key.Work.FromBack: true } && !pass.Key.Work.FromBack) steps.Add(new Stop(StopKind.Turn, [new TurnSheet(sheet)], StopWarning.TurningOtherWay, 0));
-            if (ToolStop(before, pass, machine) is { } stop) steps.Add(stop);
+            if (ToolStop(before, pass, machine, bladeOut) is { } stop) steps.Add(stop);
             steps.Add(RunPass(pass, machine, ref head));
             before = pass;
         }
@@ -90,13 +92,16 @@ public static class RunPlanner
         pass.Tool.Tool, pass.Tool.Ink, pass.Tool.TipMm, machine.Holders.Length > 1 ? pass.Change.Holder.Name : null, pass.Settings);
 
     /// <summary>What a hand does before a pass: foil off, tool in, foil on and the tip hot; null for nothing.</summary>
-    private static Stop? ToolStop(Planned? before, Planned pass, Machine machine)
+    private static Stop? ToolStop(Planned? before, Planned pass, Machine machine, Dictionary<string, double?> bladeOut)
     {
         var work = ImmutableArray.CreateBuilder<HandWork>();
         double wait = 0;
         var isSameFoil = before is { IsFoil: true } && pass.Tool == before.Tool;
         if (before is { IsFoil: true } && !isSameFoil) work.Add(new PeelFoil());
-        if (pass.Change.PutIn && (!pass.Change.AtStart || pass.IsFoil)) work.Add(PutIn(pass, machine));
+        // How far a blade stands out is set by hand: where it changes, the tool is seen to once more.
+        var isSetAnew = pass.Settings.BladeOutMm is { } blade && bladeOut.GetValueOrDefault(pass.Change.Holder.Name) != blade;
+        if ((pass.Change.PutIn && (!pass.Change.AtStart || pass.IsFoil)) || isSetAnew) work.Add(PutIn(pass, machine));
+        bladeOut[pass.Change.Holder.Name] = pass.Settings.BladeOutMm;
         if (pass.IsFoil && !isSameFoil)
         {
             var area = pass.Lines.Aggregate(Box.Empty, (box, l) => box.Include(l.Path.Bounds)).Grow(FoilEdgeMm);

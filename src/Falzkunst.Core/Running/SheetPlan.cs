@@ -17,5 +17,29 @@ public static class SheetPlan
     /// <param name="scoreClearance">How far scores stop short of every cut, mm.</param>
     /// <exception cref="PlanRefused">The machine lacks a holder that a tool fits.</exception>
     public static RunPlan For(SheetLayout sheet, Design design, Machine machine, Stock stock, double scoreClearance) => RunPlanner.Plan(
-        SheetLines.Collect(sheet, design, scoreClearance), $"{Title(sheet, stock)} ({sheet.SizeName})", sheet.Width, sheet.Height, machine, stock);
+        SheetLines.Collect(sheet, design, scoreClearance), Name(sheet, stock), sheet.Width, sheet.Height, machine, stock);
+
+    /// <summary>Plans some lines of a sheet alone, those that failed say, with the settings they have or others.</summary>
+    /// <param name="sheet">The sheet.</param>
+    /// <param name="design">The pieces on it.</param>
+    /// <param name="machine">The machine.</param>
+    /// <param name="stock">The stock of the sheet.</param>
+    /// <param name="scoreClearance">How far scores stop short of every cut, mm.</param>
+    /// <param name="wanted">Which lines of which copies.</param>
+    /// <param name="forceGrams">Another force; null as it is set.</param>
+    /// <param name="times">Another number of times over; null as it is set.</param>
+    /// <exception cref="PlanRefused">The machine lacks a holder that a tool fits.</exception>
+    public static RunPlan Again(
+        SheetLayout sheet, Design design, Machine machine, Stock stock, double scoreClearance, IReadOnlySet<(string Piece, int Copy, string Line)> wanted, int? forceGrams, int? times)
+    {
+        var lines = SheetLines.Collect(sheet, design, scoreClearance).Where(l => wanted.Contains((l.Piece, l.Copy, l.Line)));
+        return RunPlanner.Plan([.. lines.Select(Set)], Name(sheet, stock), sheet.Width, sheet.Height, machine, stock);
+
+        SheetLine Set(SheetLine line) => forceGrams is null && times is null ? line : line with
+        {
+            Work = line.Work with { Settings = (line.Work.Settings ?? new ToolSettingsChange()) is var s ? s with { ForceGrams = forceGrams ?? s.ForceGrams, Times = times ?? s.Times } : null },
+        };
+    }
+
+    private static string Name(SheetLayout sheet, Stock stock) => $"{Title(sheet, stock)} ({sheet.SizeName})";
 }

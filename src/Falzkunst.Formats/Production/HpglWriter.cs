@@ -29,7 +29,10 @@ public static class HpglWriter
             var name = inksApart && group.Ink is not null ? $"{group.Operation.Word()} {group.Ink}" : group.Operation.Word();
             if (!pens.Contains(name)) pens.Add(name);
             text.Append(CultureInfo.InvariantCulture, $"SP{pens.IndexOf(name) + 1};\n");
-            foreach (var path in group.Paths) Line(text, path, page.Height);
+            foreach (var path in group.Paths)
+            {
+                for (var time = 0; time < group.Times; time++) Line(text, path, page.Height);
+            }
         }
         text.Append("PU;SP0;\n");
         return (text.ToString(), pens.Select((name, i) => (name, i)).ToImmutableSortedDictionary(p => p.i + 1, p => p.name));

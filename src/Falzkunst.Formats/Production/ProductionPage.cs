@@ -13,7 +13,7 @@ public sealed record ProductionPage(double Width, double Height, ImmutableArray<
 {
     /// <summary>The passes of a plan as they run, perforations as their dashes.</summary>
     public static ProductionPage FromPlan(RunPlan plan, double width, double height) => new(width, height,
-        [.. plan.Passes.Select(p => new ProductionGroup(p.Operation, p.Title, p.Ink, [.. p.Lines.SelectMany(l => l.Strokes)]))]);
+        [.. plan.Passes.Select(p => new ProductionGroup(p.Operation, p.Title, p.Ink, [.. p.Lines.SelectMany(l => l.Strokes)]) { Times = p.Settings.Times })]);
 
     /// <summary>Lines as drawn, each whole, by the law of paper and on short ways.</summary>
     public static ProductionPage FromLines(IEnumerable<SheetLine> lines, double width, double height)
@@ -35,4 +35,8 @@ public sealed record ProductionPage(double Width, double Height, ImmutableArray<
 /// <param name="Title">Name of the pass.</param>
 /// <param name="Ink">Colour of pen or foil, null for others.</param>
 /// <param name="Paths">In the sheet's coordinates, in order and direction.</param>
-public sealed record ProductionGroup(Operation Operation, string Title, string? Ink, ImmutableArray<Path> Paths);
+public sealed record ProductionGroup(Operation Operation, string Title, string? Ink, ImmutableArray<Path> Paths)
+{
+    /// <summary>How often each line is run, one time right after the other.</summary>
+    public int Times { get; init; } = 1;
+}

@@ -22,8 +22,8 @@ public static class ProductionSvgWriter
         foreach (var group in page.Groups)
         {
             text.Append("<g id=\"").Append(Id(group, used)).Append("\" data-operation=\"").Append(group.Operation.Word())
-                .Append("\" fill=\"none\" stroke=\"").Append(group.Ink ?? group.Operation.Colour())
-                .Append("\" stroke-width=\"").Append(HairlineMm).Append("\">\n<title>").Append(SvgText.Escape(group.Title)).Append("</title>\n");
+                .Append(group.Times > 1 ? $"\" data-times=\"{group.Times}" : "").Append("\" fill=\"none\" stroke=\"").Append(group.Ink ?? group.Operation.Colour())
+                .Append("\" stroke-width=\"").Append(HairlineMm).Append("\">\n<title>").Append(SvgText.Escape(group.Title)).Append(group.Times > 1 ? $", {group.Times} times over" : "").Append("</title>\n");
             foreach (var path in group.Paths) text.Append("<path d=\"").Append(PathText.Write(path, Decimals)).Append("\"/>\n");
             text.Append("</g>\n");
         }

@@ -19,7 +19,7 @@ public sealed class SettleWork(JobInput input, TimeProvider clock) : IWork
     {
         var (project, drawer) = await input.OpenAsync(job, stop);
         var seconds = JobJson.Read<SettleRequest>(job.Ask.Request!).Seconds;
-        var stock = drawer.Stock(job.Ask.Subject);
+        var stock = project.AsLaid(drawer.Stock(job.Ask.Subject));
         var nest = PaperJobs.JobFor(
             project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, project.Sheets?.ForStock(stock.Key, project.Design));
         var effort = new NestEffort(TimeSpan.FromSeconds(seconds), SeedOf(job)) { Patience = TimeSpan.FromSeconds(Math.Max(LeastPatience, seconds * PatienceShare)) };

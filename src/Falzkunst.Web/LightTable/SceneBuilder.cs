@@ -121,10 +121,13 @@ public static class SceneBuilder
             for (var i = 0; i < pass.Lines.Length; i++) runs[(pass.Lines[i].Piece, pass.Lines[i].Copy, pass.Lines[i].Line)] = [step, i];
         }
         var scene = Sheets(on, [sheet]);
+        // Where foil is taped down, as seen from the sheet's face.
+        var foils = plan.Steps.OfType<Stop>().SelectMany(s => s.Work.OfType<TapeFoil>()).Select(f => new SceneFrame("foil", Corners(f.Area), Fill: f.Ink, Label: $"{ColourWords.Name(f.Ink)} foil"));
         return scene with
         {
             Layouts = [.. scene.Layouts.Select(l => l with
             {
+                Frames = [.. l.Frames, .. foils],
                 Items = [.. l.Items.Select(i => i with { Runs = [.. scene.Pieces[i.Piece].Lines.Select(line => runs.GetValueOrDefault((i.Piece, i.Copy, line.Id)))] })],
             })],
         };

@@ -22,6 +22,7 @@ public static class FindingWords
             FindingCodes.PastEdge => $"A {word} line on {f.Name} runs {Mm(0)} of its {Mm(1)} past the edge.",
             FindingCodes.DoubledLine when f.Place is not null => $"A line lay exactly on another ({f.Place}); it was left out, since cutting twice tears.",
             FindingCodes.DoubledLine => $"Two {word} lines on {f.Name} lie on each other; run twice there, the paper tears.",
+            FindingCodes.NoArea => $"{f.Name} is a line without any area: nothing comes off the machine of it, and it lies on no sheet.",
             FindingCodes.InsideAnother => $"{f.Name} lies inside {f.Other} on the same stock: a layer of its own, or an opening?",
             FindingCodes.NotAllChecked when f.Name is not null => $"{f.Name} has more lines than are checked; what is wrong with some of them may not be listed.",
             FindingCodes.NotAllChecked => "There are more lines than are checked; what is wrong with some of them may not be listed.",

@@ -14,6 +14,7 @@ public static class UnfitWords
         UnfitCode.TogetherTooLarge => "The pieces that must share a sheet with it do not all fit on one.",
         UnfitCode.SheetsUsedUp => why.Sheets == 1 ? "The one sheet at hand is used up." : $"The {why.Sheets} sheets at hand are used up.",
         UnfitCode.NotExact => "Its place did not stand up to the exact check.",
+        UnfitCode.NoArea => "It has no area, so that nothing of it can lie on paper. Take it out at Pieces.",
         UnfitCode.Sentence => why.Sentence ?? "",
         _ => throw new ArgumentOutOfRangeException(nameof(why)),
     };

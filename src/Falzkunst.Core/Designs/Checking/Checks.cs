@@ -36,6 +36,8 @@ public static class Checks
         var budget = Budget.OfWork(MostWork);
         try
         {
+            findings.AddRange(design.Pieces.Where(p => p.IsScrap).Select(p =>
+                new Finding(FindingCodes.NoArea, Severity.Major, p.Id, null, p.Place.Apply(p.Outline.Path.Bounds.Centre)) { Name = p.Name }));
             foreach (var piece in design.Pieces) findings.AddRange(OfPiece(piece, design, budget));
             findings.AddRange(InsideEachOther(design, budget));
         }

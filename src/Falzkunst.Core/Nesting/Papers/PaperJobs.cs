@@ -22,7 +22,7 @@ public static class PaperJobs
     {
         var job = new NestJob(
             SheetsFor(stock, machine),
-            [.. design.Pieces.Where(p => p.Stock == stock.Key && p.Quantity > 0).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p)))],
+            [.. design.Pieces.Where(p => p.Stock == stock.Key && p is { Quantity: > 0, IsMade: true, IsScrap: false }).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p)))],
             spacingMm);
         // What lies on sheets that are cut is no longer wanted there.
         return now is null ? job : job with { Pins = [.. Pins(now with { Sheets = [.. now.Uncut] }, job)] };
@@ -30,8 +30,13 @@ public static class PaperJobs
 
     internal static ImmutableArray<NestSheet> SheetsFor(Stock stock, Machine machine)
     {
-        var whole = stock.Sheets.Select(s => new NestSheet(s.Name, s.WidthMm, s.HeightMm, machine.Unreachable, s.Count));
-        return [.. whole.Concat(stock.Offcuts.Select(o => SheetOf(o, machine))).Where(s => s.Width <= machine.MatWidthMm && s.Height <= machine.MatHeightMm)];
+        var whole = stock.Sheets.Select(s => Fits(s.WidthMm, s.HeightMm) || !Fits(s.HeightMm, s.WidthMm)
+            ? new NestSheet(s.Name, s.WidthMm, s.HeightMm, machine.Unreachable, s.Count)
+            : new NestSheet(s.Name, s.HeightMm, s.WidthMm, machine.Unreachable, s.Count));
+        return [.. whole.Concat(stock.Offcuts.Select(o => SheetOf(o, machine))).Where(s => Fits(s.Width, s.Height))];
+
+        // A sheet that goes on the mat one way only is laid that way.
+        bool Fits(double width, double height) => width <= machine.MatWidthMm && height <= machine.MatHeightMm;
     }
 
     /// <summary>

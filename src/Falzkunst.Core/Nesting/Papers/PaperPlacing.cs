@@ -25,20 +25,52 @@ public static class PaperPlacing
         var papers = SheetLayouts.PapersOf(design);
         var sheets = ImmutableArray.CreateBuilder<SheetLayout>();
         var unplaced = ImmutableArray.CreateBuilder<Unplaced>();
-        foreach (var group in design.Pieces.Where(p => p.Quantity > 0).GroupBy(p => p.Stock))
+        foreach (var group in design.Pieces.Where(p => p is { Quantity: > 0, IsMade: true }).GroupBy(p => p.Stock))
         {
+            unplaced.AddRange(group.Where(p => p.IsScrap).Select(p => new Unplaced(p.Id, p.Quantity * cards, new Unfit(UnfitCode.NoArea))));
+            if (group.All(p => p.IsScrap)) continue;
             if (stocks.FirstOrDefault(s => s.Key == group.Key) is not { } stock)
             {
-                unplaced.AddRange(group.Select(p => new Unplaced(p.Id, p.Quantity * cards, new Unfit(UnfitCode.NoStock))));
+                unplaced.AddRange(group.Where(p => !p.IsScrap).Select(p => new Unplaced(p.Id, p.Quantity * cards, new Unfit(UnfitCode.NoStock))));
                 continue;
             }
             var job = PaperJobs.JobFor(design, stock, machine, spacingMm, cards, now?.ForStock(stock.Key, design));
             if (!PaperJobs.PinsStand(job)) job = job with { Pins = [] };
-            var layout = LayoutOf(Nester.Nest(job, effort), job, stock, $"{batch}-{group.Key}");
+            var layout = OnSmallerSheets(LayoutOf(Nester.Nest(job, effort), job, stock, $"{batch}-{group.Key}"), design, stock, machine, spacingMm);
             sheets.AddRange(layout.Sheets.Select(s => Same(now, s, papers) is { } former ? s with { Id = former.Id } : s));
             unplaced.AddRange(layout.Unplaced);
         }
         return new SheetLayouts(sheets.ToImmutable(), unplaced.ToImmutable(), spacingMm, madeFor) { Papers = papers };
+    }
+
+    /// <summary>Copies arranged on a smaller sheet are given up after so long, seconds: what does not fall into place at once is left where it lies.</summary>
+    private const double SmallerSheetSeconds = 0.4;
+
+    /// <summary>Sheets are tried so often for a smaller one; of many sheets the first are full anyway.</summary>
+    private const int MostTried = 3;
+
+    /// <summary>
+    /// The least full sheets on the smallest size at hand that does for what lies on them: the nester counts sheets, a crafter also
+    /// their size. Sheets with pinned copies stay.
+    /// </summary>
+    private static StockLayout OnSmallerSheets(StockLayout layout, Design design, Stock stock, Machine machine, double spacingMm)
+    {
+        foreach (var sheet in layout.Sheets.Where(s => !s.Placements.Any(p => p.Pinned)).OrderBy(s => s.Utilisation(design) * s.Area).Take(MostTried).ToList())
+        {
+            var filled = sheet.Utilisation(design) * sheet.Area;
+            foreach (var kind in PaperJobs.SheetsFor(stock, machine).Where(k => !k.IsOffcut && k.Width * k.Height < sheet.Area && k.Width * k.Height > filled).OrderBy(k => k.Width * k.Height))
+            {
+                if (layout.Left(kind.Id, kind.Count) == 0) continue;
+                var empty = Empty(kind, stock, sheet.Number, sheet.Id);
+                if (Add(empty, sheet.Placements, design, stock, spacingMm, new NestEffort(TimeSpan.FromSeconds(SmallerSheetSeconds))) is not { } smaller) continue;
+                // Add numbers the copies of each piece from 1 in the order in which they are given.
+                var copies = sheet.Placements.GroupBy(p => p.Piece).ToDictionary(g => g.Key, g => g.Select(p => p.Copy).ToList());
+                var renamed = smaller with { Placements = [.. smaller.Placements.GroupBy(p => p.Piece).SelectMany(g => g.Select((p, i) => p with { Copy = copies[g.Key][i], Pinned = false }))] };
+                layout = layout with { Sheets = layout.Sheets.Replace(sheet, renamed) };
+                break;
+            }
+        }
+        return layout;
     }
 
     /// <summary>The sheet that was there before with the very same copies of the very same papers in the same places; null where none was.</summary>

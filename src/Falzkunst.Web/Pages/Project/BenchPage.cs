@@ -29,18 +29,21 @@ public abstract class BenchPage(ProjectDesk desk) : CommandPage(desk)
         get
         {
             if (_picked is not null) return _picked;
-            if (!ReferenceEquals(_read.In, Value.Design)) _read = (Value.Design, ReadPicked(Selected));
+            if (!ReferenceEquals(_read.In, Value.Design)) _read = (Value.Design, ReadPicked(Selected ?? PickedElsewhere));
             return _read.Picked;
         }
     }
 
     public override string? ShownKey => PickedKey.Write(Picked, Value.Design);
 
+    /// <summary>What was picked at the station before, which the page keeps in a cookie; null where that was another project's.</summary>
+    private string? PickedElsewhere => HttpMethods.IsGet(Request.Method) && Request.Cookies["pick"] is { Length: < 2000 } kept && kept.Split('|') is [var project, var key] && project == Id.ToString() ? key : null;
+
     /// <summary>Picks something else than what the page has.</summary>
     protected void Pick(Picked picked) => _picked = picked;
 
     /// <summary>The one piece that the tray is about; null where none or several are picked.</summary>
-    public Piece? Shown => Picked.PieceIds is [var only] ? Value.Design.Find(only) : null;
+    public virtual Piece? Shown => Picked.PieceIds is [var only] ? Value.Design.Find(only) : null;
 
     /// <summary>What is picked of lines, each with its piece.</summary>
     public IReadOnlyList<(Piece Piece, WorkedItem Item)> PickedLines =>

@@ -11,12 +11,21 @@ export function select(key) {
   const url = new URL(location.href);
   url.searchParams.set("at", short(key));
   history.replaceState(null, "", url);
+  remember(key);
   table()?.select();
   // The tab stays, at its beginning.
   for (const panel of all("#tray .tray-panel")) panel.scrollTop = 0;
   // Rows show at once what the tray will say in a moment.
   markRows();
   showNow();
+}
+
+// The station that is gone to next begins with the same pieces.
+/** @param {string} key */
+function remember(key) {
+  const project = /^\/projects\/([0-9a-f-]+)\/(pieces|detail)/.exec(location.pathname)?.[1];
+  const pieces = read(key.split(":")[0]).pieces.slice(0, 40).join(",");
+  if (project) document.cookie = `pick=${project}|${pieces}; path=/; samesite=lax`;
 }
 
 /** Ids of the pieces in the ledger, in its order. */

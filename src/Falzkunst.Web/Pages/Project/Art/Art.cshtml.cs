@@ -74,6 +74,22 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRu
     /// <summary>Pieces on the table that came from a file.</summary>
     public int PiecesOf(ArtCard file) => Value.Design.Pieces.Count(p => p.Art == file.Id);
 
+    /// <summary>
+    /// Pieces whose file gives them a colour that no stock in the drawer comes near: which paper is meant is asked. Those that were put
+    /// on another stock than the nearest since have their answer.
+    /// </summary>
+    public IReadOnlyList<(string Colour, string Nearest, ImmutableArray<string> Pieces)> StockQuestions =>
+    [
+        .. Value.Design.Pieces.Where(p => p.Art is not null && p.Outline.Look.Fill is not null).GroupBy(p => p.Outline.Look.Fill!)
+            .Select(g => (Colour: g.Key, Nearest: On.Drawer.StockFor(g.Key), Pieces: g.ToList()))
+            .Where(q => Core.Catalogue.StockColours.Difference(q.Colour, On.Drawer.ColourOf(q.Nearest)) > Core.Catalogue.StockColours.FarAway && q.Pieces.All(p => p.Stock == q.Nearest))
+            .Select(q => (q.Colour, q.Nearest, q.Pieces.Select(p => p.Id).ToImmutableArray())),
+    ];
+
+    /// <summary>Puts pieces of a colour on the stock that was meant.</summary>
+    public Task<IActionResult> OnPostMeantAsync(string pieces, string stock, CancellationToken stop) =>
+        DoAsync(new SetStock([.. pieces.Split(',')], stock), stop);
+
     /// <summary>Findings on what was left out, and on lines that lie on no piece.</summary>
     public IEnumerable<(int Number, Finding Finding)> LooseFindings =>
         On.Findings.Select((f, i) => (i + 1, f)).Where(f => Station.IsForArt(f.f));

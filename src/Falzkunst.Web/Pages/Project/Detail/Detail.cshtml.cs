@@ -30,11 +30,14 @@ public sealed class DetailModel(ProjectDesk desk, SurveyDesk surveys) : BenchPag
     /// <summary>The numbers that are looked for and mended with.</summary>
     public DetailSettings Settings => _settings ?? DetailSettings.Read(Selected);
 
-    /// <summary>One piece at a time: the chosen one, else the one that needs it most.</summary>
+    /// <summary>The piece that the tray is about: the first that is picked.</summary>
+    public override Piece? Shown => Picked.PieceIds is [var first, ..] ? Value.Design.Find(first) : null;
+
+    /// <summary>The chosen pieces, of which the first is shown; where none was chosen the one that needs it most.</summary>
     protected override Picked ReadPicked(string? key)
     {
         var chosen = PickedKey.Read(key?.Split(':')[0], Value.Design);
-        if (key is { Length: > 0 } && !chosen.IsEmpty) return Picked.OfPieces(chosen.PieceIds[0]);
+        if (key is { Length: > 0 } && !chosen.IsEmpty) return Picked.OfPieces(chosen.PieceIds);
         var worst = Value.Design.Pieces.Where(p => !p.Hidden).Select(p => (Piece: p, Ratio: WeakOf(p).Select(w => w.Place.WidthMm / Least(p).Mm).FirstOrDefault(1))).DefaultIfEmpty().MinBy(p => p.Ratio);
         return worst.Piece is null ? Picked.Nothing : Picked.OfPieces(worst.Piece.Id);
     }

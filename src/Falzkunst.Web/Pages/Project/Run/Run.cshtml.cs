@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Running;
 using Falzkunst.Data.Projects;
@@ -39,7 +40,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
     private SheetLayout? _sheet;
     private OnDesk _shownOn = null!;
 
-    public override string? ShownKey => ShownRow?.Id;
+    public override string? ShownKey => ShownRow is null ? null : TouchedLines.Count > 0 && MayRunAgain ? $"{ShownRow.Id}:{string.Join(',', TouchedLines)}" : ShownRow.Id;
 
     public bool LayoutIsCurrent => Value.SheetsAreCurrent;
 
@@ -84,7 +85,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
         }).ToList();
         rows.AddRange(newest.Values.Where(c => rows.All(r => r.Id != c.SheetId)).Select(c => new SheetRow(c.SheetId, c.SheetTitle, null, c, false, null)));
         Rows = rows;
-        ShownRow = rows.Find(r => r.Id == Selected) ?? rows.Find(r => r.Run is { IsOver: false }) ?? rows.FirstOrDefault();
+        ShownRow = rows.Find(r => r.Id == Selected?.Split(':')[0]) ?? rows.Find(r => r.Run is { IsOver: false }) ?? rows.FirstOrDefault();
         _shownOn = On;
         if (ShownRow is null) return;
         if (ShownRow.Run is { } card && await runs.OpenAsync(ProjectDesk.Owner, card.Id, stop) is { } run)
@@ -116,6 +117,11 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
             throw new NotDone("The sheets have changed. Put the pieces on sheets again, then begin.");
         var (plan, refusal) = plans.Get(On, layout);
         if (plan is null) throw new NotDone(refusal!);
+        await BeginAsync(layout, plan, stop);
+    }, stop);
+
+    private async Task BeginAsync(SheetLayout layout, RunPlan plan, CancellationToken stop)
+    {
         try
         {
             // Begun on what the page showed, which is looked at once more under the project's lock.
@@ -124,6 +130,47 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
         catch (MachineBusy busy)
         {
             throw new NotDone($"The practice machine still carries {busy.Sheet ?? "another sheet"}{(busy.Project is null || busy.Project == On.Project.Name ? "" : $" of “{busy.Project}”")}. Finish or stop that run first.");
+        }
+    }
+
+    /// <summary>The run on show is over and its sheet lies there as it was, so that parts of it may run again.</summary>
+    public bool MayRunAgain => Run is { State.IsOver: true } && ShownRow is { IsInLayout: true } && _sheet is not null && Value.Sheets?.Find(ShownRow.Id) == _sheet;
+
+    /// <summary>Lines of the shown sheet that were touched on the picture, as "p1.1/l3".</summary>
+    public IReadOnlyList<string> TouchedLines => Selected?.Split(':', 2) is [_, { Length: > 0 and < LongestTouched } touched] ? touched.Split(',') : [];
+
+    private const int LongestTouched = 20_000;
+
+    /// <summary>A pass has touched lines; without any every pass has.</summary>
+    public bool IsTouched(Pass pass) => TouchedLines.Count > 0 && pass.Lines.Any(l => TouchedLines.Contains($"{l.Piece}.{l.Copy}/{l.Line}"));
+
+    /// <summary>Runs passes of an ended run again alone, or the touched lines of them, with the settings they had or others.</summary>
+    /// <param name="sheet">Id of the sheet.</param>
+    /// <param name="run">The run that is over.</param>
+    /// <param name="passes">Numbers of its steps.</param>
+    /// <param name="force">Another force, grams; null as it was.</param>
+    /// <param name="times">Another number of times over; null as it was.</param>
+    /// <param name="stop">Cancels.</param>
+    public Task<IActionResult> OnPostAgainAsync(string sheet, Guid run, int[] passes, int? force, int? times, CancellationToken stop) => ActAsync(async () =>
+    {
+        if (SeenHead != On.Project.Head) throw new StaleEdit(On.Project.UndoSentence ?? "the project was begun", On.Project.Head);
+        if (!LayoutIsCurrent || Value.Sheets!.Find(sheet) is not { } layout || await runs.OpenAsync(ProjectDesk.Owner, run, stop) is not { } before || before.SheetId != sheet)
+            throw new NotDone("The sheets have changed since that run. Put the pieces on sheets again, then begin.");
+        var chosen = passes.Where(i => i >= 0 && i < before.Plan.Steps.Length).Select(i => before.Plan.Steps[i]).OfType<Pass>().ToList();
+        if (chosen.Count == 0) throw new NotDone("Tick the passes that shall run again.");
+        if (force is < 1 or > ToolSettingsChange.MostForceGrams) throw new NotDone($"A force lies between 1 and {ToolSettingsChange.MostForceGrams} g.");
+        if (times is < 1 or > Working.MostTimes) throw new NotDone($"Times over lie between 1 and {Working.MostTimes}.");
+        var touched = TouchedLines.ToHashSet();
+        var wanted = chosen.SelectMany(p => p.Lines).Where(l => touched.Count == 0 || touched.Contains($"{l.Piece}.{l.Copy}/{l.Line}")).Select(l => (l.Piece, l.Copy, l.Line)).ToHashSet();
+        if (wanted.Count == 0) throw new NotDone("None of the touched lines is in the ticked passes.");
+        try
+        {
+            var plan = SheetPlan.Again(layout, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), On.Drawer.Stock(layout.Stock), Value.SetOut.ScoreClearanceMm, wanted, force, times);
+            await BeginAsync(layout, plan, stop);
+        }
+        catch (PlanRefused e)
+        {
+            throw new NotDone(RunWords.For(e));
         }
     }, stop);
 

@@ -87,6 +87,14 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
     private Box BoxOf(SheetLayout sheet, IEnumerable<Placement> placements) =>
         placements.Aggregate(Box.Empty, (all, p) => all.Include(Value.Design.Require(p.Piece).Outline.Path.BoundsUnder(p.Place)));
 
+    /// <summary>Lays the sheets of a stock upright or turned by a quarter, and the pieces on them anew.</summary>
+    public Task<IActionResult> OnPostTurnedAsync(string stock, bool turned, CancellationToken stop) => ActAsync(async () =>
+    {
+        On.Drawer.Stock(stock);
+        var now = Value.SetOut.TurnedSheets;
+        await DoNowAsync(new ChangeSetOut(Value.SetOut with { TurnedSheets = turned ? now.Add(stock) : now.Remove(stock) }), stop);
+    }, stop);
+
     /// <summary>Which way copies are centred on their sheet.</summary>
     public enum CentreWay
     {

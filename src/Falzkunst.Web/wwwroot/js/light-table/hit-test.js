@@ -4,6 +4,23 @@ import { around, boxOf, cornersOf } from "./boxes.js";
 import { apply, inverse, then } from "./maps.js";
 import { lineOf, parts } from "../picked-words.js";
 
+/**
+ * The points that stand in path data: M, L, H, V and C with absolute places.
+ * @param {string} d
+ */
+export function placesIn(d) {
+  /** @type {Point[]} */
+  const corners = [];
+  let [x, y] = [0, 0];
+  for (const [, letter, text] of d.matchAll(/([MLHVCZ])([^MLHVCZ]*)/g)) {
+    const n = (text.match(/-?[\d.]+(?:e-?\d+)?/g) ?? []).map(Number);
+    if (letter === "H") for (x of n) corners.push({ x, y });
+    else if (letter === "V") for (y of n) corners.push({ x, y });
+    else for (let k = 0; k + 1 < n.length; k += 2) corners.push({ x: ([x, y] = [n[k], n[k + 1]])[0], y });
+  }
+  return corners;
+}
+
 export class HitTest {
   #scene;
   #paths;
@@ -65,6 +82,33 @@ export class HitTest {
    */
   isInOutline(item, at) {
     return this.#paths.contains(this.#shape(item)[0], apply(inverse(item.map), at), "nonzero");
+  }
+
+  /**
+   * Path data of a line in its item's coordinates; null where it is not there.
+   * @param {SceneItem} item
+   * @param {string} id
+   */
+  pathOf(item, id) {
+    const at = item.lines.findIndex((l) => l.id === id);
+    return at < 0 ? null : this.#shape(item)[at];
+  }
+
+  /**
+   * The lines whose every corner and handle lies within a box.
+   * @param {SceneLayout} layout
+   * @param {Box} box
+   */
+  linesWithin(layout, [minX, minY, maxX, maxY]) {
+    const isIn = (/** @type {Point} */ p) => p.x >= minX && p.y >= minY && p.x <= maxX && p.y <= maxY;
+    return layout.items.flatMap((item) =>
+      item.lines
+        .filter((_, i) => {
+          const corners = placesIn(this.#shape(item)[i]);
+          return corners.length > 0 && corners.every((c) => isIn(apply(item.map, c)));
+        })
+        .map((l) => lineOf(item.piece, l.id)),
+    );
   }
 
   /**

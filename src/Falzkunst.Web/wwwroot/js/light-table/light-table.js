@@ -9,6 +9,7 @@ import { Hints } from "./hints.js";
 import { NodeEdit } from "./node-edit.js";
 import { Nudge } from "./nudge.js";
 import { draw as drawOverlay } from "./overlay.js";
+import { touchedOf } from "./touched.js";
 import { isOnPin } from "./pins.js";
 import { Picture } from "./picture.js";
 import { listen } from "./pointer.js";
@@ -51,6 +52,8 @@ export class LightTable extends HTMLElement {
   #frame = 0;
   #isDue = false;
   #isFitted = false;
+  /** The view as fitting left it. */
+  #fitView = "";
   /** @type {Progress | null} */
   #progress = null;
   /** @type {string | null} */
@@ -100,7 +103,8 @@ export class LightTable extends HTMLElement {
       e.stopPropagation();
     });
     surface.addEventListener("dblclick", (/** @type {MouseEvent} */ e) => this.nodes.add(this.#at(e)));
-    new ResizeObserver(() => (this.#isFitted ? this.#changed(true) : this.fit())).observe(this);
+    // A view of everything stays one when the window changes its size; a view that a hand chose stays where it is.
+    new ResizeObserver(() => (this.#isFitted && !this.#isAtFit ? this.#changed(true) : this.fit())).observe(this);
     this.reload();
   }
 
@@ -237,10 +241,15 @@ export class LightTable extends HTMLElement {
 
   // The view
 
+  get #isAtFit() {
+    return this.#fitView === this.view.state;
+  }
+
   fit() {
     if (!this.scene || this.clientWidth === 0) return;
     this.camera.fit(this.layout.box);
     this.#isFitted = true;
+    this.#fitView = this.view.state;
     this.#changed(true);
   }
 
@@ -266,6 +275,20 @@ export class LightTable extends HTMLElement {
     this.grid = this.grid ? 0 : gridStep(this.scene.inches);
     toolbar.showGrid(this.#part(".tools"), this.grid > 0);
     this.redraw();
+  }
+
+  /** @param {string} mode */
+  #layInPlace(mode) {
+    const middle = () => {
+      const [a, b, c, d] = now().pieces.length ? this.sight.boxOfPick(now()) : this.layout.box;
+      return this.view.toScreen((a + c) / 2, (b + d) / 2);
+    };
+    const before = now().pieces.length ? middle() : { x: this.clientWidth / 2, y: this.clientHeight / 2 };
+    this.#store.mode = mode;
+    toolbar.showMode(this.#part(".tools"), mode);
+    const after = middle();
+    this.view.pan(before.x - after.x, before.y - after.y);
+    this.#changed(true);
   }
 
   /** @param {string} mode */
@@ -318,8 +341,8 @@ export class LightTable extends HTMLElement {
     this.classList.toggle("is-drawing", shape !== null);
     for (const b of /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll("[data-draw]")))
       b.setAttribute("aria-pressed", String(b.dataset.draw === shape));
-    // Shapes are drawn where they will lie on the card.
-    if (shape && this.#store.mode !== "stacked") this.#lay("stacked");
+    // Shapes are drawn where they will lie on the card; the zoom stays, and what is picked stays where it is seen.
+    if (shape && this.#store.mode !== "stacked") this.#layInPlace("stacked");
     if (shape) this.#part(".surface").focus();
   }
 
@@ -393,6 +416,7 @@ export class LightTable extends HTMLElement {
       place: this.place,
       grid: this.grid,
       nodes: this.nodes.drawn,
+      touched: touchedOf(this.sight, this.layout),
     });
     this.ghost.follow();
   }

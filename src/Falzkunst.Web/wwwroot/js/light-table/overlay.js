@@ -24,6 +24,7 @@ import { PIXELS_PER_MM } from "./view.js";
  * @property {number | null} place number of the pin that is looked at
  * @property {number} grid mm
  * @property {import("./helps.js").DrawnNodes | null} nodes
+ * @property {{ d: string, map: Map6 }[]} touched lines that are to run again
  */
 
 const PICKED = { stroke: "#2D6CDF", "stroke-width": 1, fill: "none" };
@@ -45,6 +46,7 @@ export function draw(svg, state) {
   if (layout.byHand) byHand(svg, state);
   else if (state.selected) measure(svg, state, state.selected);
   drawPins(svg, state);
+  for (const line of state.touched) touched(svg, view, line);
   if (state.nodes) drawNodes(svg, view, state.nodes);
   if (state.head) tool(svg, state, state.head);
   scaleBar(svg, state);
@@ -137,6 +139,17 @@ function handle(svg, view, box, h) {
   }
   element(svg, "path", { d: `M${h.x} ${h.y}V${view.toScreen(box[0], box[1]).y - PAD}`, ...PICKED });
   element(svg, "circle", { cx: h.x, cy: h.y, r: 5, class: "handle" });
+}
+
+/**
+ * @param {SVGSVGElement} svg
+ * @param {import("./view.js").View} view
+ * @param {{ d: string, map: Map6 }} line
+ */
+function touched(svg, view, { d, map }) {
+  const [o, x, y] = [view.toScreen(0, 0), view.toScreen(1, 0), view.toScreen(0, 1)];
+  const table = `matrix(${x.x - o.x} ${x.y - o.y} ${y.x - o.x} ${y.y - o.y} ${o.x} ${o.y})`;
+  element(svg, "path", { d, class: "touched", transform: `${table} matrix(${map.join(" ")})` });
 }
 
 /**

@@ -27,6 +27,11 @@ export function paintFrame(g, frame, scale, colours) {
     case "border":
       edge(g, frame.box, "rgba(255,255,255,.95)", 1.2 * px, [4 * px, 4 * px]);
       break;
+    case "foil":
+      g.fillStyle = `${frame.fill ?? "#B98300"}22`;
+      g.fillRect(x0, y0, x1 - x0, y1 - y0);
+      edge(g, frame.box, frame.fill ?? "#B98300", 1.4 * px, [6 * px, 3 * px]);
+      break;
     case "guide":
       edge(g, frame.box, "rgba(31,43,51,.45)", px, [2 * px, 5 * px]);
       break;

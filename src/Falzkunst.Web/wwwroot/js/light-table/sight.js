@@ -46,6 +46,20 @@ export class Sight {
   }
 
   /**
+   * Path data of a line in its item's coordinates; null where it is not there.
+   * @param {SceneItem} item
+   * @param {string} id
+   */
+  pathOf(item, id) {
+    return this.#hits.pathOf(item, id);
+  }
+
+  /** @param {Box} box */
+  linesWithin(box) {
+    return this.#hits.linesWithin(this.#store.layout, box);
+  }
+
+  /**
    * @param {Point} at
    * @param {SceneItem} item
    */

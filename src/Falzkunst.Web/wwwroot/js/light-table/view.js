@@ -8,6 +8,11 @@ export class View {
   x = 0;
   y = 0;
 
+  /** The view in words, the same for the same view. */
+  get state() {
+    return `${this.scale} ${this.x} ${this.y}`;
+  }
+
   /**
    * Pixels to millimetres.
    * @param {number} px

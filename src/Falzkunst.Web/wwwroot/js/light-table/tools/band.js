@@ -4,7 +4,7 @@ import { now, write } from "../../picked.js";
 /** @typedef {import("../light-table.js").LightTable} LightTable */
 
 /**
- * Adds the pieces within a band to the pick.
+ * Adds the pieces within a band to the pick, or where lines are picked the lines within it.
  * @param {LightTable} table
  * @param {Point} from
  * @returns {Gesture}
@@ -20,6 +20,11 @@ export function band(table, from) {
     end() {
       table.ghost.clear();
       if (!box) return;
+      if (now().lines.length) {
+        const lines = [...new Set([...now().lines, ...table.sight.linesWithin(box)])];
+        table.pick(write({ pieces: [], lines }));
+        return;
+      }
       const pieces = table.sight.itemsWithin(box).map((i) => i.piece);
       table.pick(write({ pieces: [...new Set([...now().pieces, ...pieces])], lines: [] }));
     },

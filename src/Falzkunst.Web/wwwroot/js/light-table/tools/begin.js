@@ -26,6 +26,8 @@ export function begin(table, event, at) {
   if (line && grabbed) return bend(table, line, grabbed);
   const key = now();
   const picked = table.sight.itemsOf(key);
+  const isOnPicked = key.lines.length > 0 && picked.some((i) => table.sight.lineAt(at, i, key.lines) !== null);
+  if (event.shiftKey && key.lines.length > 0 && !isOnPicked && table.canArrange) return band(table, at);
   if (picked.length && table.canArrange && picked.every((i) => !i.locked)) {
     const handle = handlesOf(table.view, table.sight.boxOfPick(key)).find((h) => isNear(h, at.screen));
     if (handle) return handle.kind === "turn" ? turn(table, key, at) : resize(table, key, handle.kind, at);

@@ -3,6 +3,7 @@
 import { copies, copyOf, lineOf, now, parts, toggled, toggledLine, write } from "../../picked.js";
 import { keyWith } from "../copies.js";
 import { stepped } from "../hand-maths.js";
+import { isRun, keyAfterRunTouch } from "../touched.js";
 
 /** @typedef {import("../light-table.js").LightTable} LightTable */
 
@@ -14,6 +15,7 @@ import { stepped } from "../hand-maths.js";
  * @param {boolean} adds
  */
 export function keyAfterTouch(table, at, adds) {
+  if (isRun()) return keyAfterRunTouch(table.sight, at);
   const item = table.sight.itemAt(at);
   if (table.canPlace) return copyAfterTouch(table.layout, item, adds);
   if (!table.canArrange) return item?.piece ?? null;
