@@ -1,6 +1,6 @@
 // Lines of several pieces at once, lines that follow an edge, and files chosen in haste.
 import { test, expect } from "@playwright/test";
-import { begin, goTo, headMoves, onScreen, watch } from "./pages.mjs";
+import { begin, goTo, headMoves, onScreen, tab, watch } from "./pages.mjs";
 
 // An operation chosen for a look is remembered for the next file, so every test has its own.
 const plates = (stroke) =>
@@ -30,15 +30,16 @@ test("lines on several pieces get an operation in one touch, and what was air is
     for (const key of modifiers) await page.keyboard.down(key);
     await page.mouse.click(rim.x, rim.y);
     for (const key of modifiers) await page.keyboard.up(key);
-    await expect(page.locator(".tray-title h2")).toContainText(i === 0 ? "A line" : `${i + 1} lines on ${i + 1} pieces`);
+    await expect(page.locator(".tray-title h2")).toContainText(i === 0 ? "A line" : `${i + 1} lines`);
   }
-  await headMoves(page, () => page.locator(".tray-card").first().getByRole("radio", { name: "draw" }).check({ force: true }));
+  await headMoves(page, () => page.locator("#lines-operation").getByRole("radio", { name: "draw" }).check({ force: true }));
   await expect(page.locator("#ledger .mark-draw")).toHaveCount(3);
   // The pick stays, so that the next touch is about the same lines.
-  await expect(page.locator(".tray-title h2")).toContainText("3 lines on 3 pieces");
-  await page.getByLabel("Tip").fill("1.1");
-  await headMoves(page, () => page.getByLabel("Tip").press("Tab"));
-  await expect(page.getByLabel("Tip")).toHaveValue("1.1 mm");
+  await expect(page.locator(".tray-title")).toContainText("on 3 pieces");
+  await tab(page, "Manner");
+  await page.getByLabel("Tip", { exact: true }).fill("1.1");
+  await headMoves(page, () => page.getByLabel("Tip", { exact: true }).press("Tab"));
+  await expect(page.getByLabel("Tip", { exact: true })).toHaveValue("1.1 mm");
   for (let i = 0; i < 2; i++) await headMoves(page, () => page.locator("[data-history=undo]").click());
   await expect(page.locator("#ledger .mark-draw")).toHaveCount(0);
   expect(errors).toEqual([]);
@@ -50,16 +51,21 @@ test("a line along the edge follows the outline until it is made plain", async (
   await goTo(page, "Art");
   await headMoves(page, () => choose(page, "#141414"));
   await goTo(page, "Pieces");
+  await tab(page, "Draw");
   await page.getByLabel("so far inside").fill("4");
   await headMoves(page, () => page.getByRole("button", { name: "Lay it" }).click());
   await expect(page.locator(".tray-title h2")).toContainText("Edge line, 4.0 mm inside");
   await expect(page.getByLabel("Width")).toHaveCount(0);
   await page.keyboard.press("Escape");
+  await tab(page, "Size");
   await page.getByLabel("Width").fill("100");
   await headMoves(page, () => page.getByLabel("Width").press("Tab"));
+  await tab(page, "Lines");
   await page.getByRole("button", { name: "Pick the lines of Edge line" }).click();
   await expect(page.locator(".tray-title")).toContainText("Edge line, 4.0 mm inside");
+  await tab(page, "Nodes");
   await headMoves(page, () => page.getByRole("button", { name: "Make plain" }).click());
+  await tab(page, "Size");
   await expect(page.getByLabel("Width")).toHaveValue("92 mm");
   expect(errors).toEqual([]);
 });

@@ -1,6 +1,6 @@
 import { test, expect } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { begin, goTo, headMoves, settled, watch, address } from "./pages.mjs";
+import { address, begin, goTo, headMoves, settled, tab, watch } from "./pages.mjs";
 
 const card = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="90mm" viewBox="0 0 120 90" fill="none" stroke="#101010" stroke-width=".3">
   <rect id="folder" x="20" y="20" width="80" height="50"/>
@@ -30,20 +30,22 @@ test("from a file dropped in to a finished run and coordinates where they must b
   await expect(page.locator(".drop-veil")).toBeVisible();
   await headMoves(page, () => page.dispatchEvent(".station", "drop", { dataTransfer: dropped }));
   await expect(page.locator(".drop-veil")).toBeHidden();
-  await expect(page.getByText("5 lines on 1 piece")).toBeVisible();
-  await expect(page.getByText("lies on no piece", { exact: false })).toBeVisible();
+  await expect(page.getByText("5 lines on 1 piece").first()).toBeVisible();
+  await tab(page, "On no piece");
+  await expect(page.getByText("1 line lies on no piece")).toBeVisible();
 
   // Pieces: the blue line from edge to edge is a fold by itself, the violet one pen work; the circle becomes foil by hand.
   await goTo(page, "Pieces");
-  await expect(page.locator(".tray-card.kind")).toHaveCount(3);
-  const lines = page.locator(".tray-card.kind");
-  await expect(lines.filter({ hasText: "· score" })).toHaveCount(1);
-  await expect(lines.filter({ hasText: "· draw" })).toHaveCount(1);
-  const fold = lines.filter({ hasText: "· score" });
+  const lines = page.locator(".kind-row:not(.is-all)");
+  await expect(lines).toHaveCount(3);
+  const are = (operation) => lines.filter({ has: page.getByRole("radio", { name: operation, checked: true }) });
+  await expect(are("score")).toHaveCount(1);
+  await expect(are("draw")).toHaveCount(1);
+  const fold = are("score");
   await headMoves(page, () => fold.getByRole("radio", { name: "perforate" }).check({ force: true }));
-  await expect(lines.filter({ hasText: "· perforate" })).toHaveCount(1);
+  await expect(are("perforate")).toHaveCount(1);
   await headMoves(page, () => page.locator("[data-history=undo]").click());
-  await expect(lines.filter({ hasText: "· score" })).toHaveCount(1);
+  await expect(are("score")).toHaveCount(1);
   await headMoves(page, () => page.getByLabel("Stock", { exact: true }).selectOption({ label: "Kraft 240" }));
   await page.getByLabel("How many").fill("2");
   await headMoves(page, () => page.getByLabel("How many").press("Tab"));
@@ -53,6 +55,7 @@ test("from a file dropped in to a finished run and coordinates where they must b
   await headMoves(page, () => page.getByRole("button", { name: "Put on sheets" }).click());
   await expect(page.getByText("2 pieces placed")).toBeVisible();
   const download = page.waitForEvent("download");
+  await tab(page, "Sheets");
   await page.getByRole("link", { name: "HPGL" }).click();
   const hpgl = readFileSync(await (await download).path(), "latin1");
 
@@ -158,15 +161,16 @@ test("all lines of one look get their operation at once, and an open cut is clos
     page.locator("#files").setInputFiles({ name: "bought.svg", mimeType: "image/svg+xml", buffer: Buffer.from(folds) }),
   );
   await goTo(page, "Pieces");
-  const pen = page.locator(".tray-card.kind").filter({ hasText: "· draw" });
+  const pen = page.locator(".kind-row").filter({ has: page.getByRole("radio", { name: "draw", checked: true }) });
   // Once chosen, the card is one of scores: whether it is checked cannot be asked of the one that was touched.
   await headMoves(page, () => pen.getByRole("radio", { name: "score" }).click({ force: true }));
-  await headMoves(page, () => page.getByRole("button", { name: "Also 2 such lines on 1 other piece" }).click());
-  await expect(page.getByRole("button", { name: /such line/ })).toHaveCount(0);
+  await headMoves(page, () => page.getByRole("button", { name: "and 2 alike" }).click());
+  await expect(page.getByRole("button", { name: /alike$/ })).toHaveCount(0);
   await page.getByRole("button", { name: /Piece 2/ }).click();
   await expect(page.locator("#name")).toHaveValue("Piece 2");
-  await expect(page.locator(".tray-card.kind").filter({ hasText: "2 lines" })).toContainText("score");
+  await expect(page.locator(".kind-row:not(.is-all)").filter({ hasText: "2 lines" }).getByRole("radio", { name: "score" })).toBeChecked();
   await page.getByRole("button", { name: /Piece 1/ }).click();
+  await tab(page, "To mend");
   await headMoves(page, () => page.getByRole("button", { name: "Close it" }).click());
   await expect(page.getByText("will not come out")).toHaveCount(0);
   await expect(page.locator("#ledger").getByText("findings")).toHaveCount(0);

@@ -51,6 +51,14 @@ export async function settled(page) {
   }).toPass();
 }
 
+/** Opens a tab of the tray. */
+export async function tab(page, name) {
+  await page
+    .locator("#tray")
+    .getByRole("tab", { name: new RegExp(`^${name}`) })
+    .click();
+}
+
 export const head = (page) => page.evaluate(() => Number(document.body.dataset.head));
 
 export async function headMoves(page, act) {

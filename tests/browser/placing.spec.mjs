@@ -1,6 +1,6 @@
 import { test, expect } from "@playwright/test";
 import { AxeBuilder } from "@axe-core/playwright";
-import { begin, goTo, headMoves, settled, watch } from "./pages.mjs";
+import { begin, goTo, headMoves, settled, tab, watch } from "./pages.mjs";
 
 const ART = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100" fill="#56646D">
   <path id="panel" d="M0 0h90v60h-90Z"/><path id="tag" d="M100 0h40v40h-40Z"/></svg>`;
@@ -60,7 +60,7 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   expect(moved.y).toBeCloseTo(tag.y + 150, 0);
   expect(moved.pinned).toBe(true);
   expect(await key(page)).toMatch(/:p2\.1$/);
-  await expect(page.locator("#placed")).toContainText("pinned");
+  await expect(page.locator(".tray-title")).toContainText("pinned");
 
   // Far over another piece it is refused, with the reason while the hand is there, and lies where it lay.
   await drag(page, "tag", panel.x - moved.x, panel.y - moved.y, async () => {
@@ -90,11 +90,12 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   await settled(page);
   expect((await at(page, "tag")).pinned).toBe(false);
   await page.keyboard.press(",");
-  await expect(page.locator("#placed h2")).toHaveText("Panel");
+  await expect(page.locator("#placed")).toHaveText("Panel");
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.filter((v) => ["serious", "critical"].includes(v.impact)).map((v) => v.id)).toEqual([]);
 
   // To a new sheet, and undone.
+  await tab(page, "Send");
   await headMoves(page, () => page.locator("#send-to").getByRole("button", { name: /^New/ }).first().click());
   await settled(page);
   expect((await at(page, "panel")).sheet).not.toBe((await at(page, "tag")).sheet);
@@ -103,6 +104,7 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   expect((await at(page, "panel")).sheet).toBe((await at(page, "tag")).sheet);
 
   // How it may lie is kept; the sheets agree and stay.
+  await tab(page, "Place");
   await headMoves(page, () => page.locator("#turns").selectOption("AlongGrain"));
   await page.keyboard.press("Escape");
   await page.locator("body").click({ position: { x: 640, y: 20 } });
@@ -110,16 +112,18 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   await page.keyboard.press("Escape");
   await expect(page.locator("#placed")).toHaveCount(0);
 
+  await tab(page, "Sheets");
   await headMoves(page, () => page.getByRole("button", { name: "Keep the whole rest of sheet 1" }).click());
   await expect(page.locator("#notice")).toContainText("is in the drawer");
   await expect(page.locator("#at-hand .offcut")).toHaveCount(1);
   await expect(page.locator("#tray")).toContainText("Cut; its rest is Rest 1");
   await expect(page.getByRole("button", { name: "Keep the whole rest of sheet 1" })).toHaveCount(0);
   // Put on sheets again, the rest is used first.
-  await headMoves(page, () => page.getByRole("button", { name: "Put on sheets again" }).click());
+  await headMoves(page, () => page.getByRole("button", { name: "Lay anew" }).click());
   await settled(page);
   await expect(page.locator("#tray")).toContainText("Rest 1");
   expect(await page.evaluate(() => document.querySelector("light-table").layout.frames.find((f) => f.sheet).path)).toMatch(/^M/);
+  await tab(page, "At hand");
   await page.getByRole("button", { name: "Throw away Rest 1" }).click();
   await expect(page.locator("#at-hand .offcut")).toHaveCount(0);
   expect(errors).toEqual([]);

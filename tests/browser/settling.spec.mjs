@@ -1,6 +1,6 @@
 import { test, expect } from "@playwright/test";
 import { AxeBuilder } from "@axe-core/playwright";
-import { begin, goTo, headMoves, watch } from "./pages.mjs";
+import { begin, goTo, headMoves, tab, watch } from "./pages.mjs";
 
 // A triangle and a hook, which lie well in pairs.
 const ART = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="140mm" viewBox="0 0 300 140" fill="#56646D">
@@ -52,6 +52,7 @@ test("pieces settle while one watches, and the better layout is taken", async ({
   await expect(page.locator(".is-layout")).toHaveCount(0);
   await expect(page.locator("#ledger")).toContainText(`${after} sheet`);
   await expect.poll(drawn).toBe(after);
+  await tab(page, "Sheets");
   await headMoves(page, () => page.getByRole("button", { name: "Pin all on sheet 1" }).click());
   await expect(page.getByRole("button", { name: "Let go on sheet 1" })).toBeVisible();
   // Undo takes the pins back, then the layout.

@@ -1,5 +1,5 @@
 import { test, expect } from "@playwright/test";
-import { begin, goTo, headMoves, openDemo, settled, watch } from "./pages.mjs";
+import { begin, goTo, headMoves, openDemo, settled, tab, watch } from "./pages.mjs";
 
 const scaleText = (page) =>
   page.evaluate(() => [...document.querySelectorAll(".overlay text")].find((t) => t.textContent.includes("%")).textContent);
@@ -60,7 +60,7 @@ test("the table zooms where the pointer is, moves, fits, and stacks", async ({ p
 
 test("lengths switch to inches everywhere and back, and undo and redo go by keys", async ({ page }) => {
   await openDemo(page, "Set-out");
-  await headMoves(page, () => page.getByRole("button", { name: "inches" }).click());
+  await headMoves(page, () => page.getByRole("button", { name: "inches", exact: true }).click());
   await expect(page.getByLabel("Width")).toHaveValue("5 in");
   await goTo(page, "Pieces");
   await expect(page.locator(".overlay .measure").first()).toHaveText("10.00 in");
@@ -78,6 +78,7 @@ test("a piece is sized by number, turned, mirrored and duplicated", async ({ pag
   await expect(page.locator("#name")).toHaveValue("Viaduct");
   const width = page.getByLabel("Width"),
     height = page.getByLabel("Height");
+  await tab(page, "Size");
   await width.fill("122mm / 2");
   await headMoves(page, () => width.press("Tab"));
   await expect(width).toHaveValue("61 mm");
@@ -88,8 +89,10 @@ test("a piece is sized by number, turned, mirrored and duplicated", async ({ pag
   const turned = await selectionBox(page);
   expect(turned.height).toBeGreaterThan(turned.width);
   await headMoves(page, () => page.getByRole("button", { name: "Mirror left–right" }).click());
+  await tab(page, "Copies");
   await headMoves(page, () => page.getByRole("button", { name: "Duplicate" }).click());
   await expect(page.getByRole("button", { name: /Viaduct \(2\)/ })).toBeVisible();
+  await tab(page, "Size");
   await page.getByLabel("Turn by").fill("a bit");
   await page.getByLabel("Turn by").press("Tab");
   await expect(page.getByText("“a bit” is no number")).toBeVisible();
