@@ -84,12 +84,12 @@ test("from a file dropped in to a finished run and coordinates where they must b
   await page.reload();
   await expect(page.getByText("Everything on this sheet has run.")).toBeVisible();
 
-  // Two copies in a row from the border of 5 mm on a sheet 304.8 mm high, 2 mm apart; 40 units a millimetre, y up.
+  // Two copies in a row from the border of 5 mm on A4, the smallest sheet that does, 297 mm high, 2 mm apart; 40 units a millimetre, y up.
   const points = (pen) =>
     [...hpgl.matchAll(/SP(\d);([^S]*)/g)]
       .filter((m) => m[1] === pen)
       .flatMap((m) => [...m[2].matchAll(/(\d+),(\d+)/g)].map((n) => [Number(n[1]), Number(n[2])]));
-  const [left, right, top, bottom] = [5 * 40, 85 * 40, (304.8 - 5) * 40, (304.8 - 55) * 40];
+  const [left, right, top, bottom] = [5 * 40, 85 * 40, (297 - 5) * 40, (297 - 55) * 40];
   const cuts = points("3");
   // The next piece lies the spacing and at most two tenths of a millimetre more beside it.
   const second = Math.min(...cuts.map((p) => p[0]).filter((x) => x > right));
@@ -114,8 +114,8 @@ test("from a file dropped in to a finished run and coordinates where they must b
     [...new Set(folds.map((p) => p[0]))].sort((a, b) => a - b).map((x, i) => Math.abs(x - (i ? second : left) - 40 * 40) <= 1),
   ).toEqual([true, true]);
   // Scores stop a millimetre short of the edge.
-  expect(Math.max(...folds.map((p) => p[1]))).toBe(Math.round((304.8 - 6.01) * 40));
-  expect(Math.min(...folds.map((p) => p[1]))).toBe(Math.round((304.8 - 53.99) * 40));
+  expect(Math.max(...folds.map((p) => p[1]))).toBe(Math.round((297 - 6.01) * 40));
+  expect(Math.min(...folds.map((p) => p[1]))).toBe(Math.round((297 - 53.99) * 40));
   expect(errors).toEqual([]);
 });
 

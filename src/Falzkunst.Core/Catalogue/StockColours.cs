@@ -6,7 +6,7 @@ namespace Falzkunst.Core.Catalogue;
 public static class StockColours
 {
     /// <summary>From this distance on a colour is another one, and whoever means it had better be asked.</summary>
-    public const double FarAway = 0.2;
+    public const double FarAway = 0.12;
 
     /// <summary>The distance of two colours #rrggbb; what is none counts as white.</summary>
     public static double Difference(string one, string other)

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Falzkunst.Core.Designs.Assembling;
 
 namespace Falzkunst.Core.Designs;
 
@@ -67,9 +68,9 @@ public sealed record LineKind(
         var openings = lines.Count(l => piece.RoleOf(l) == LineRole.Opening);
         if (outline) return openings switch { 0 => "Outline", 1 => "Outline and opening", _ => "Outline and openings" };
         var names = lines.Select(l => l.Name).Distinct().ToList();
-        if (names is [{ } single] && DefaultOperations.Stated(single) is null) return Readable(single);
+        if (names is [{ } single] && !PieceNames.IsMadeUp(single) && DefaultOperations.Stated(single) is null) return Readable(single);
         if (openings == lines.Count) return openings == 1 ? "Opening" : "Openings";
-        if (lines[0].Look.Layer is { } layer && NameIn(layer) is { } name) return Readable(name);
+        if (lines[0].Look.Layer is { } layer && !PieceNames.IsMadeUp(layer) && NameIn(layer) is { } name) return Readable(name);
         return lines[0].Operation switch
         {
             Operation.Score => lines.Count == 1 ? "Fold" : "Folds",

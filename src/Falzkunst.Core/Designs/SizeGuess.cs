@@ -21,6 +21,9 @@ public static class SizeGuess
     /// <summary>Units to the inch that are thought of, the usual ones first: of equal scores the first wins.</summary>
     private static readonly double[] Known = [96, 72, 90, 100, 25.4];
 
+    /// <summary>At these, whatever is drawn in whole units or in tens of them comes out even: only a sheet or the card speaks for them.</summary>
+    private static readonly double[] EvenByChance = [100, 25.4];
+
     /// <summary>Both sides within this of a sheet's or the card's are that size, mm.</summary>
     private const double SameMm = 0.2;
 
@@ -29,6 +32,9 @@ public static class SizeGuess
 
     /// <summary>So many shapes, the largest, are looked at besides the page.</summary>
     private const int MostShapes = 40;
+
+    /// <summary>Shapes speak with one voice: whoever draws on a grid of units has them even at one candidate, meant or not.</summary>
+    private const double MostShapesScore = 4;
 
     /// <summary>About one page in three thousand comes within the tolerance of a listed sheet by chance; of the card even fewer.</summary>
     private const double SheetScore = 8;
@@ -59,15 +65,14 @@ public static class SizeGuess
         {
             var scale = read / units;
             var (width, height) = (drawing.Width * scale, drawing.Height * scale);
-            return new SizeCandidate(units, scale, width, height, PageScore(width, height, cards) + boxes.Sum(b => EvenScore(b.Width * scale) + EvenScore(b.Height * scale)));
+            var even = EvenByChance.Contains(units) ? 0 : EvenScore(width) + EvenScore(height) + Math.Min(MostShapesScore, boxes.Sum(b => EvenScore(b.Width * scale) + EvenScore(b.Height * scale)));
+            return new SizeCandidate(units, scale, width, height, PageScore(width, height, cards) + even);
         }).OrderByDescending(c => Math.Round(c.Score, 6))];
     }
 
     private static double PageScore(double width, double height, (double, double)[] cards)
     {
-        var score = EvenScore(width) + EvenScore(height);
-        if (Array.Exists(cards, c => IsSame(width, height, c))) score += CardScore;
-        else if (Array.Exists(Sheets, s => IsSame(width, height, s))) score += SheetScore;
+        var score = Array.Exists(cards, c => IsSame(width, height, c)) ? CardScore : Array.Exists(Sheets, s => IsSame(width, height, s)) ? SheetScore : 0;
         return Math.Max(width, height) is > LargestMm or < SmallestMm ? score + OutOfReachScore : score;
     }
 

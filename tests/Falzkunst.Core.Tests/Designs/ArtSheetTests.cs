@@ -112,10 +112,11 @@ public sealed class ArtSheetTests
     [InlineData(595.276, 841.89, 72)]
     [InlineData(793.7, 1122.52, 96)]
     [InlineData(1080, 1080, 90)]
+    [InlineData(400, 300, 96)]
     [InlineData(254, 177.8, 25.4)]
     public void A_page_without_a_size_is_guessed_by_the_sheets_there_are(double width, double height, double units)
     {
-        var drawing = new Drawing(width * 25.4 / 96, height * 25.4 / 96, [Stroke(Given.Straight(3, 3, 50, 71.23))], 0, []) { UnitsToInch = 96 };
+        var drawing = new Drawing(width * 25.4 / 96, height * 25.4 / 96, [.. Enumerable.Range(1, 20).Select(i => Stroke(Path.Rectangle(0, 0, 7 * i * 25.4 / 96, 11 * i * 25.4 / 96)))], 0, []) { UnitsToInch = 96 };
         var first = SizeGuess.Candidates(drawing, (254, 177.8), (127, 177.8))[0];
         Assert.Equal(units, first.UnitsToInch);
         Assert.Equal(width * 25.4 / units, first.Width, 1e-6);

@@ -28,6 +28,9 @@ internal static partial class PieceNames
 
     private static string? Wish(ArtLine outline) => Readable(outline.Name) ?? Readable(outline.Group.Layer);
 
+    /// <summary>A program gave the name, such as "Layer_4" or "path12-3"; it says nothing to a person.</summary>
+    internal static bool IsMadeUp(string name) => name.Length <= LongestRead && MadeUpByPrograms().IsMatch(name);
+
     private static string? Readable(string? name)
     {
         if (string.IsNullOrWhiteSpace(name) || name.Length > LongestRead || MadeUpByPrograms().IsMatch(name) || DefaultOperations.Stated(name) is not null) return null;

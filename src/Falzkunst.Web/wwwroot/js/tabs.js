@@ -52,6 +52,11 @@ document.addEventListener("click", (event) => {
   if (tab) openTab(tab);
 });
 
+// A touch by the mouse leaves the keys where they were: arrows go on moving what is picked.
+document.addEventListener("mousedown", (event) => {
+  if (about(event, "#tray [role=tab]")) event.preventDefault();
+});
+
 document.addEventListener("keydown", (event) => {
   const tab = about(event, "#tray [role=tab]");
   const by = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];

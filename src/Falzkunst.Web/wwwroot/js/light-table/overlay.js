@@ -59,6 +59,12 @@ export function draw(svg, state) {
 function frames(svg, { view, layout }) {
   for (const frame of layout.frames) {
     if (!frame.label) continue;
+    if (frame.kind === "foil") {
+      // Below its area, where it covers no piece that begins there.
+      const below = view.toScreen(frame.box[0], frame.box[3]);
+      element(svg, "text", { x: below.x + 2, y: below.y + 13, class: "frame-note" }, frame.label);
+      continue;
+    }
     const at = view.toScreen(frame.box[0], frame.box[1]);
     const end = view.toScreen(frame.box[2], frame.box[1]);
     const room = end.x - at.x;
