@@ -30,10 +30,11 @@ public sealed record LineKind(
         }),
     ];
 
-    /// <summary>Short text that tells the kind of a line from other kinds, the same on all pieces.</summary>
+    /// <summary>Short text that tells the kind of a line from other kinds, the same on all pieces; a layer's made-up name tells nothing.</summary>
     public static string KeyOf(Line line)
     {
-        var text = string.Create(CultureInfo.InvariantCulture, $"{line.Look}|{line.Operation}|{line.Ink}|{line.Settings}");
+        var (look, operation, ink, settings) = WhatTells(line);
+        var text = string.Create(CultureInfo.InvariantCulture, $"{look}|{operation}|{ink}|{settings}");
         return ContentHash.Short(text, KeyLength);
     }
 
@@ -41,7 +42,13 @@ public sealed record LineKind(
     private const int KeyLength = 10;
 
     private static IEnumerable<IGrouping<(Look, Operation, string?, LineSettings?), Line>> Groups(Piece piece) =>
-        piece.Drawn.GroupBy(l => (l.Look, l.Operation, l.Ink, l.Settings));
+        piece.Drawn.GroupBy(WhatTells);
+
+    private static (Look Look, Operation Operation, string? Ink, LineSettings? Settings) WhatTells(Line line)
+    {
+        var look = line.Look.Layer is { } layer && PieceNames.IsMadeUp(layer) ? line.Look with { Layer = null } : line.Look;
+        return (look, line.Operation, line.Ink, line.Settings);
+    }
 
     private static LineKind FromLines(Piece piece, List<Line> lines)
     {

@@ -40,7 +40,7 @@ internal static partial class PieceNames
         return char.ToUpperInvariant(words[0]) + words[1..];
     }
 
-    [GeneratedRegex(@"^(svg|path|rect|circle|ellipse|poly(gon|line)|line|g|group|layer|shape|use|compound)?[\s_-]*x?[0-9a-f_-]*$", RegexOptions.IgnoreCase | RegexOptions.NonBacktracking)]
+    [GeneratedRegex(@"^((svg|path|rect|circle|ellipse|poly(gon|line)|line|g|group|layer|shape|use|compound)?[\s_-]*(x?[0-9a-f_-]*[0-9][0-9a-f_-]*)?|[_-]+)$", RegexOptions.IgnoreCase | RegexOptions.NonBacktracking)]
     private static partial Regex MadeUpByPrograms();
 
     [GeneratedRegex(@"[\s_-]+")]
