@@ -217,13 +217,14 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRu
     public Task<IActionResult> OnPostSizeAsync(Guid file, double scale, CancellationToken stop) => ActAsync(async () =>
         Show(await art.SettleSizeAsync(On, SeenHead, file, scale, stop)), stop);
 
-    /// <summary>Gives every line that lies on no piece to one.</summary>
-    public Task<IActionResult> OnPostGiveLooseAsync(string to, CancellationToken stop) =>
-        DoAsync(new GiveLines(null, [.. LooseLines.Wanting(Value.Design).Select(l => l.Id)], to), stop);
+    /// <summary>Gives lines that lie on no piece to one: those named, else all.</summary>
+    public Task<IActionResult> OnPostGiveLooseAsync(string to, string? lines, CancellationToken stop) => DoAsync(new GiveLines(null, LooseOf(lines), to), stop);
 
-    /// <summary>Takes every line that lies on no piece away, aids excepted.</summary>
-    public Task<IActionResult> OnPostDropLooseAsync(CancellationToken stop) =>
-        DoAsync(new RemoveLoose([.. LooseLines.Wanting(Value.Design).Select(l => l.Id)]), stop);
+    /// <summary>Takes lines that lie on no piece away, aids excepted: those named, else all.</summary>
+    public Task<IActionResult> OnPostDropLooseAsync(string? lines, CancellationToken stop) => DoAsync(new RemoveLoose(LooseOf(lines)), stop);
+
+    private ImmutableArray<string> LooseOf(string? lines) =>
+        string.IsNullOrEmpty(lines) ? [.. LooseLines.Wanting(Value.Design).Select(l => l.Id)] : [.. lines.Split(',')];
 
     /// <summary>The files in a ZIP that was brought.</summary>
     public async Task<IActionResult> OnGetZipAsync(Guid zip, CancellationToken stop)

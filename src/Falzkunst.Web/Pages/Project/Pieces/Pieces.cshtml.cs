@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
+using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;
@@ -92,6 +93,16 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
 
     private async Task<string?> OriginOf(Piece piece, CancellationToken stop) =>
         piece.Art is { } file ? (await art.FindAsync(ProjectDesk.Owner, Id, file, stop))?.Origin : null;
+
+    /// <summary>What drawing scores out to the edges would do, in words; null where none of them stops short.</summary>
+    /// <param name="piece">The piece they are on.</param>
+    /// <param name="lines">Ids of the lines, scores or others.</param>
+    public string? DrawnOut(Piece piece, IReadOnlyCollection<string> lines)
+    {
+        var clearance = Value.SetOut.ScoreClearanceMm;
+        var longer = ScoreEnds.DrawnOut(piece, clearance).Where(l => lines.Contains(l.Key)).Sum(l => l.Value.Length - piece.Find(l.Key)!.Path.Length);
+        return longer > 0 ? $"They stop short and run as they are drawn; out to {Length.Show(clearance, Units)} before the cut they get {Length.Show(longer, Units)} longer" : null;
+    }
 
     /// <summary>Lines on other pieces that look like those of a kind and have another operation.</summary>
     public (int Lines, int Pieces) AlikeElsewhere(Piece piece, LineKind kind)

@@ -5,6 +5,7 @@ import { handlesOf, isNear } from "../handles.js";
 import { band } from "./band.js";
 import { bend } from "./bend.js";
 import { draw } from "./draw.js";
+import { looseBand, looseForm } from "./loose-band.js";
 import { move } from "./move.js";
 import { place } from "./place.js";
 import { resize } from "./resize.js";
@@ -21,6 +22,8 @@ export function begin(table, event, at) {
   if (event.button !== 0) return null;
   if (table.layout.byHand) return place(table, at);
   if (table.drawing) return draw(table, table.drawing, at);
+  const loose = event.shiftKey ? looseForm() : null;
+  if (loose) return looseBand(table, loose, at);
   const line = table.sight.pickedLine();
   const grabbed = line && table.nodes.grabbed(at);
   if (line && grabbed) return bend(table, line, grabbed);
