@@ -39,6 +39,9 @@ public static class ZipFiles
     /// <summary>No file in it is unpacked beyond this, bytes.</summary>
     private const long LargestFile = 20 * 1024 * 1024;
 
+    /// <summary>Files taken in one go are unpacked to no more than this together, bytes.</summary>
+    private const long LargestTogether = 5 * LargestFile;
+
     /// <summary>A file that unpacks to more than so many times what it was packed to is no drawing, once it is large.</summary>
     private const long MostRatio = 200;
     private const long RatioFrom = 1024 * 1024;
@@ -55,6 +58,21 @@ public static class ZipFiles
     {
         using var archive = Open(zip);
         return [.. archive.Entries.Select((e, i) => Described(e, i)).OfType<ZippedFile>()];
+    }
+
+    /// <summary>Some of its drawings, unpacked.</summary>
+    /// <exception cref="ReadRefused">One is broken or too large, or they are too large together.</exception>
+    public static ImmutableArray<(string Name, byte[] Content)> Take(byte[] zip, IReadOnlyCollection<int> entries)
+    {
+        var taken = ImmutableArray.CreateBuilder<(string, byte[])>();
+        long together = 0;
+        foreach (var file in List(zip).Where(f => f.IsArt && entries.Contains(f.Index)))
+        {
+            var content = Unpack(zip, file.Index);
+            if ((together += content.Length) > LargestTogether) throw new ReadRefused("zip-too-large", $"Those files are larger than {LargestTogether / 1024 / 1024} MB together. Bring in fewer at a time.");
+            taken.Add((file.Name, content));
+        }
+        return taken.ToImmutable();
     }
 
     /// <summary>One of its files, unpacked.</summary>
@@ -103,7 +121,7 @@ public static class ZipFiles
     private static ZippedFile? Described(ZipArchiveEntry entry, int index)
     {
         var parts = entry.FullName.Replace('\\', '/').Split('/', StringSplitOptions.RemoveEmptyEntries);
-        if (parts.Length == 0 || entry.FullName.EndsWith('/') || parts.Any(p => p.StartsWith('.') || p == "__MACOSX")) return null;
+        if (parts.Length == 0 || entry.FullName.EndsWith('/') || parts.Any(p => (p.StartsWith('.') && p is not "." and not "..") || p == "__MACOSX")) return null;
         var name = ShownText.Clean(parts[^1], LongestName);
         var ending = System.IO.Path.GetExtension(name).ToLowerInvariant();
         var kind = ending switch
@@ -114,7 +132,7 @@ public static class ZipFiles
             ".zip" or ".rar" or ".7z" => ZippedKind.Archive,
             _ => ZippedKind.Other,
         };
-        var folder = string.Join(" / ", parts[..^1].Where(p => p is not "..").Select(p => ShownText.Clean(p, LongestName)));
+        var folder = string.Join(" / ", parts[..^1].Where(p => p is not "." and not "..").Select(p => ShownText.Clean(p, LongestName)));
         return new ZippedFile(index, name, folder, kind, Math.Max(0, entry.Length), System.IO.Path.GetFileNameWithoutExtension(name).Trim().ToLowerInvariant());
     }
 

@@ -48,8 +48,7 @@ public sealed class ZipDesk(ArtStore art, IDrawingReader reader)
     public async Task<IReadOnlyList<(string Name, byte[] Content)>> TakeAsync(OnDesk on, Guid zip, IReadOnlyCollection<int> entries, CancellationToken stop)
     {
         var (_, _, content) = await OpenAsync(on, zip, stop);
-        var files = ZipFiles.List(content).Where(f => f.IsArt && entries.Contains(f.Index)).ToList();
-        return [.. files.Select(f => (f.Name, ZipFiles.Unpack(content, f.Index)))];
+        return ZipFiles.Take(content, entries);
     }
 
     /// <summary>One of its drawings, to be looked at; null where it cannot be read.</summary>

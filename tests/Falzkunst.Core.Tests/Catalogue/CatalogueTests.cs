@@ -39,6 +39,28 @@ public sealed class CatalogueTests
     public void Noted_settings_go_before_careful_ones() =>
         Assert.Equal((150, 0.38), (Given.Stock("slate-220").SettingsFor(Tool.Blade).ForceGrams, Given.Stock("slate-220").SettingsFor(Tool.Blade).BladeOutMm));
 
+    /// <summary>Distances as the paper that brought the space tells them: black to white is 1; near colours are near to the eye.</summary>
+    [Theory]
+    [InlineData("#000000", "#FFFFFF", 1, 1)]
+    [InlineData("#A43E2C", "#A44030", 0, 0.02)] // two takes of one brick red
+    [InlineData("#000000", "#A43E2C", 0.4, 1)] // black is no dark red
+    [InlineData("#B48A58", "#B9905C", 0, 0.03)]
+    [InlineData("#FF0000", "#00FF00", 0.4, 1)]
+    public void Colours_are_as_far_apart_as_they_look(string one, string other, double least, double most)
+    {
+        Assert.InRange(StockColours.Difference(one, other), least - 1e-6, most + 1e-6);
+        Assert.Equal(StockColours.Difference(one, other), StockColours.Difference(other, one), 1e-12);
+    }
+
+    [Fact]
+    public void Black_comes_near_no_red_stock()
+    {
+        var near = Given.Drawer.StockFor("#000000");
+        Assert.Equal(SeedCatalogue.Stocks.MinBy(s => StockColours.Difference(s.Colour, "#000000"))!.Key, near);
+        Assert.NotEqual("ember-220", near);
+        Assert.True(StockColours.Difference("#000000", Given.Drawer.ColourOf(near)) > StockColours.FarAway);
+    }
+
     [Fact]
     public void Borders_leave_the_middle_and_grow_to_the_least_that_is_asked()
     {

@@ -81,6 +81,33 @@ public sealed class RunPlannerTests
         Assert.Equal(60, emboss.DrawLength, 1e-9);
     }
 
+    /// <summary>The stop tells the numbers of the lines that run, not those of the stock; where the blade changes between passes it is set anew.</summary>
+    [Fact]
+    public void A_blade_is_set_as_the_lines_have_it_and_anew_where_it_changes()
+    {
+        var thin = Given.Line(Path.Rectangle(10, 10, 20, 20), Operation.Cut).With(new LineSettings { Tool = new ToolSettingsChange { BladeOutMm = 0.2, ForceGrams = 77 } });
+        var piece = Given.Piece("p1", 100, 80, (Line)thin);
+        var plan = RunPlanner.Plan([.. SheetLines.Collect(piece, 1, Affine.Identity)], "the sheet", 300, 200, Given.Machine("twin-330"), Given.Stock("chalk-200"));
+        var first = Assert.Single(Assert.IsType<Stop>(plan.Steps[0]).Work.OfType<PutToolIn>());
+        Assert.Equal((0.2, 77), (first.Settings.BladeOutMm, first.Settings.ForceGrams));
+        var between = Assert.IsType<Stop>(plan.Steps[2]);
+        Assert.Equal(Given.Stock("chalk-200").SettingsFor(Tool.Blade).BladeOutMm, Assert.Single(between.Work.OfType<PutToolIn>()).Settings.BladeOutMm);
+        Assert.Equal(5, plan.Steps.Length);
+    }
+
+    [Fact]
+    public void Some_lines_run_again_alone_with_what_they_had_or_other_numbers()
+    {
+        var sheet = new SheetLayout("s", "chalk-200", 1, "A4", 210, 297, new Borders(0, 0, 0, 0), [new("p1", 1, Affine.Identity), new("p1", 2, Affine.Move(0, 100))]);
+        var design = Given.ProjectOf(Everything).Design;
+        RunPlan Again(int? force, int? times) => SheetPlan.Again(sheet, design, Given.Machine("twin-330"), Given.Stock("chalk-200"), 1, new HashSet<(string, int, string)> { ("p1", 2, "l2"), ("p1", 1, "l5") }, force, times);
+        var plain = Again(null, null).Passes.ToList();
+        Assert.Equal([("p1", 1, "l5"), ("p1", 2, "l2")], plain.SelectMany(p => p.Lines).Select(l => (l.Piece, l.Copy, l.Line)));
+        var whole = SheetPlan.For(sheet, design, Given.Machine("twin-330"), Given.Stock("chalk-200"), 1).Passes.ToList();
+        Assert.All(plain, p => Assert.Equal(whole.First(w => w.Tool == p.Tool).Settings, p.Settings));
+        Assert.All(Again(190, 3).Passes, p => Assert.Equal((190, 3), (p.Settings.ForceGrams, p.Settings.Times)));
+    }
+
     [Fact]
     public void From_rest_to_rest_takes_what_the_trapezoid_says()
     {

@@ -58,6 +58,19 @@ public sealed class OutputTests
     }
 
     [Fact]
+    public void Files_say_how_often_lines_are_run()
+    {
+        var line = Lines.Single(l => l.Operation == Operation.Draw);
+        var thrice = line with { Work = line.Work with { Settings = new ToolSettingsChange { Times = 3 } } };
+        var plan = RunPlanner.Plan([thrice], "s", 200, 120, SeedCatalogue.Machines[0], SeedCatalogue.Stocks[0]);
+        var page = ProductionPage.FromPlan(plan, 200, 120);
+        Assert.Contains("data-times=\"3\"", ProductionSvgWriter.Write(page), StringComparison.Ordinal);
+        var (text, _) = HpglWriter.Write(page);
+        Assert.Equal(3, text.Split("3210,2900").Length - 1); // the corner at 80.25, 47.5
+        Assert.DoesNotContain("data-times", ProductionSvgWriter.Write(ProductionPage.FromPlan(RunPlanner.Plan([line], "s", 200, 120, SeedCatalogue.Machines[0], SeedCatalogue.Stocks[0]), 200, 120)), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Groups_come_in_the_law_of_paper_with_names_that_bring_the_operations_back()
     {
         var svg = ProductionSvgWriter.Write(ProductionPage.FromLines(Lines, 200, 120));
