@@ -36,7 +36,12 @@ test("loose lines are given by a band, the rest at once, and a short fold is dra
 
   await goTo(page, "Pieces");
   await tab(page, "Lines");
-  const fold = () => page.evaluate(() => Object.values(document.querySelector("light-table").scene.shapes).flat().filter((d) => /^M30 /.test(d)));
+  const fold = () =>
+    page.evaluate(() =>
+      Object.values(document.querySelector("light-table").scene.shapes)
+        .flat()
+        .filter((d) => /^M30 /.test(d)),
+    );
   await page.getByRole("button", { name: "Draw out to the edges" }).click();
   await expect(page.getByRole("button", { name: "Draw out to the edges" })).toHaveCount(0);
   await settled(page);

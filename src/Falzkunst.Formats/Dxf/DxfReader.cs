@@ -28,6 +28,7 @@ internal static class DxfReader
         return new Drawing(
             Math.Round(box.Width, 9), Math.Round(box.Height, 9),
             [.. walker.Shapes.Select(s => s with { Paths = [.. s.Paths.Select(p => p.Map(ontoPage))] })],
-            0, notes.ToImmutable()) { UnitsToInch = isSaid ? null : MmToInch / unit };
+            0, notes.ToImmutable())
+        { UnitsToInch = isSaid ? null : MmToInch / unit };
     }
 }

@@ -1,6 +1,6 @@
-using Falzkunst.Core.Editing;
 using CsCheck;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Tests;
 
