@@ -13,7 +13,7 @@ public sealed class ZipFilesTests
         {
             foreach (var (name, content) in files)
             {
-                using var entry = archive.CreateEntry(name, CompressionLevel.Optimal).Open();
+                using var entry = archive.CreateEntry(name, name.StartsWith("large", StringComparison.Ordinal) ? CompressionLevel.NoCompression : CompressionLevel.Optimal).Open();
                 entry.Write(content);
             }
         }
@@ -61,11 +61,11 @@ public sealed class ZipFilesTests
     [Fact]
     public void Many_large_drawings_are_not_unpacked_in_one_go()
     {
-        var noise = new byte[18 * 1024 * 1024];
+        var noise = new byte[12 * 1024 * 1024];
         new Random(7).NextBytes(noise);
-        var zip = Zip([.. Enumerable.Range(0, 6).Select(i => ($"large {i}.svg", noise))]);
+        var zip = Zip([.. Enumerable.Range(0, 9).Select(i => ($"large {i}.svg", noise))]);
         Assert.Equal(2, ZipFiles.Take(zip, [0, 5]).Length);
-        Assert.Contains("fewer", Assert.Throws<ReadRefused>(() => ZipFiles.Take(zip, [0, 1, 2, 3, 4, 5])).Message, StringComparison.Ordinal);
+        Assert.Contains("fewer", Assert.Throws<ReadRefused>(() => ZipFiles.Take(zip, [0, 1, 2, 3, 4, 5, 6, 7, 8])).Message, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -79,7 +79,7 @@ test("a motif sheet in px becomes two motifs on a base in 10 actions (of 14)", a
   await expect(asked).toHaveAttribute("aria-pressed", "true");
   await hand.press(page.locator(".motif").nth(0));
   await hand.press(page.locator(".motif").nth(1));
-  await hand.choose(page.locator("#motifs-onto"), { label: "lines on Card base" });
+  await hand.choose(page.locator("#motifs-onto"), { index: 1 });
   await hand.choose(page.locator("#motifs-for"), { label: "draw" });
   await hand.press(page.getByRole("button", { name: "Bring in what is touched" }));
   await expect(page.locator("#contact-sheet")).toBeHidden();

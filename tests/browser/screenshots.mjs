@@ -20,6 +20,11 @@ try {
     await page.waitForTimeout(500);
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
+  const tab = (name) =>
+    page
+      .locator("#tray")
+      .getByRole("tab", { name: new RegExp(`^${name}`) })
+      .click();
   const bench = async (name, act) => {
     await act();
     await page.waitForTimeout(900);
@@ -34,16 +39,22 @@ try {
       .getByRole("link", { name: new RegExp(station) })
       .click();
     await settled();
-    if (station === "Art") await bench("motifs", async () => await page.getByRole("button", { name: "Show its motifs" }).click());
+    if (station === "Art") {
+      await tab("What it holds");
+      await bench("motifs", async () => await page.getByRole("button", { name: "Show its motifs" }).click());
+    }
     if (station === "Pieces") {
       await bench("arranging", async () => {
         await page.getByRole("button", { name: "Stacked" }).click();
         await page.getByRole("button", { name: /Viaduct/ }).click();
         await page.locator("#row-p4 button").click({ modifiers: ["Control"] });
+        await tab("Copies");
       });
       await bench("lines", async () => {
         await page.getByRole("button", { name: /Tram body/ }).click();
+        await tab("Lines");
         await page.getByRole("button", { name: "Pick the lines of Window frames" }).click();
+        await tab("Manner");
         await page.getByRole("button", { name: /^inward/ }).click();
         await page.getByRole("button", { name: /^inward/, pressed: true }).waitFor();
       });
@@ -60,7 +71,10 @@ try {
       await page.getByRole("button", { name: "Fit" }).click();
       await page.locator("[data-candidate] [data-preview]").first().click();
     }
-    if (station === "Sheets") await page.getByRole("button", { name: /Chalk 200 1 sheet/ }).click();
+    if (station === "Sheets") {
+      await page.getByRole("button", { name: /Chalk 200 1 sheet/ }).click();
+      await tab("Sheets");
+    }
     if (station === "Run") {
       await page.getByRole("button", { name: /Chalk 200, sheet 1/ }).click();
       await page.locator(".tray-title h2", { hasText: "Chalk 200, sheet 1" }).waitFor();
@@ -102,6 +116,7 @@ try {
         .locator("#ledger")
         .getByRole("button", { name: /Slate 220/ })
         .click();
+      await tab("Settle");
       await page.locator("#settle").waitFor();
       await page.waitForTimeout(800);
       await page.keyboard.press("n");

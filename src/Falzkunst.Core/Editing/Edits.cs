@@ -66,7 +66,7 @@ public static class Edits
         MakePlain e => project with { Design = Reworking.MakePlain(project.Design, e.Items) },
         ApplyRules e => project with { Design = Refolding.Follow(project.Design, Working.With(project.Design, e), isByRule: true) },
         ScaleArt e => ArtScale.Apply(project, e),
-        BringInLines e => project with { Design = project.Design.With(e.Piece, p => Arranging.Unlocked(p).Plus(e.Lines.Select(l => l.Under(p.Place.Inverse())))) },
+        BringInLines e => project with { Design = project.Design.With(e.Piece, p => Arranging.Unlocked(p).Plus(e.Lines.Select(l => (l with { Art = e.Art }).Under(p.Place.Inverse())))) },
         MakeBase e => project with { Design = BasePiece.Make(project, e, drawer) },
         FitBase e => project with { Design = BasePiece.Fit(project, e) },
         DrawShape e => project with { Design = Reworking.Draw(project.Design, e.Piece, e.Shape, e.Operation, drawer.StockFor(null)) },
@@ -133,9 +133,9 @@ public static class Edits
     {
         var added = pieces ?? throw new EditRefused(Reason.ArtNotRead);
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
-        var named = added.Pieces.Select(p => names.Contains(p.Name) ? p with { Name = PieceNaming.Free(p.Name, names), Art = art } : p with { Art = art });
+        var named = added.Pieces.Select(p => p.EachWorked(i => i is Line l ? l with { Art = art } : i) with { Name = names.Contains(p.Name) ? PieceNaming.Free(p.Name, names) : p.Name, Art = art });
         // They were numbered from the design's own number on when they were made.
-        var all = (design with { Pieces = [.. design.Pieces, .. named], Findings = [.. design.Findings, .. added.Findings], NextPiece = added.NextPiece }).PlusLoose(added.Loose);
+        var all = (design with { Pieces = [.. design.Pieces, .. named], Findings = [.. design.Findings, .. added.Findings], NextPiece = added.NextPiece }).PlusLoose(added.Loose.Select(l => l with { Art = art }));
         // What lies on no piece of its own file lies on one that was there before, such as the base under it.
         var came = all.Loose.Skip(design.Loose.Length).Select(l => l.Id).ToHashSet();
         return came.Count == 0 ? all : LooseLines.GiveToPiecesUnder(all, l => came.Contains(l.Id), design.Pieces.Select(p => p.Id).ToHashSet());

@@ -74,7 +74,6 @@ public static class Reworking
     public static Design RemoveLoose(Design design, ImmutableArray<string> lines) =>
         design with { Loose = [.. design.Loose.Where(l => !lines.Contains(l.Id))] };
 
-    /// <summary>A line of a piece bent by its nodes. The change is made in card coordinates.</summary>
     /// <summary>A line in the card's coordinates, its way back to its start written out: nodes and segments are counted on it.</summary>
     public static Path OnCard(Piece piece, string line) => PathNodes.WrittenOut(piece.Require([line])[0].Path.Map(piece.Place));
 
@@ -82,6 +81,7 @@ public static class Reworking
     /// <exception cref="EditRefused">There is no such node, or it cannot be spared.</exception>
     public static Path Bent(Piece piece, string line, NodeChange change) => change.Apply(OnCard(piece, line));
 
+    /// <summary>A line of a piece bent by its nodes. The change is made in card coordinates.</summary>
     public static Design Bend(Design design, string piece, string line, NodeChange change) => design.With(piece, p =>
     {
         var now = Arranging.Unlocked(p).Require([line])[0];

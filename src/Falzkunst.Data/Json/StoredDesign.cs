@@ -34,7 +34,7 @@ internal sealed record StoredDesign(
 }
 
 /// <summary>What is known of lines apart from their names and where they run.</summary>
-internal sealed record StoredStyle(Look Look, Operation Operation, string? Ink = null, [property: JsonPropertyName("manner")] LineSettings? Settings = null, bool? SizeLocked = null);
+internal sealed record StoredStyle(Look Look, Operation Operation, string? Ink = null, [property: JsonPropertyName("manner")] LineSettings? Settings = null, bool? SizeLocked = null, Guid? Art = null);
 
 /// <summary>A line without its path.</summary>
 internal sealed record StoredLine(string Id, int Style, string? Name = null)
@@ -44,7 +44,7 @@ internal sealed record StoredLine(string Id, int Style, string? Name = null)
     public Line With(Path path, ImmutableArray<StoredStyle> styles)
     {
         var style = styles[Style];
-        return new Line(Id, path, style.Operation, style.Look, Name, style.Ink) { Settings = style.Settings, SizeLocked = style.SizeLocked ?? false };
+        return new Line(Id, path, style.Operation, style.Look, Name, style.Ink) { Settings = style.Settings, SizeLocked = style.SizeLocked ?? false, Art = style.Art };
     }
 }
 
@@ -106,7 +106,7 @@ internal sealed class StyleTable
 
     public int NumberOf(Line line)
     {
-        var style = new StoredStyle(line.Look, line.Operation, line.Ink, line.Settings, line.SizeLocked ? true : null);
+        var style = new StoredStyle(line.Look, line.Operation, line.Ink, line.Settings, line.SizeLocked ? true : null, line.Art);
         if (!_numbers.TryGetValue(style, out var number)) _numbers[style] = number = _numbers.Count;
         return number;
     }

@@ -15,8 +15,14 @@ namespace Falzkunst.Core.Tests.Projects;
 /// <summary>Pieces on sheets, moved by hand.</summary>
 public sealed class PlacingTests
 {
+    /// <summary>On a sheet with room to move, larger than the smallest that does.</summary>
     private static readonly Project Placed = Edits.Apply(
-        Given.ProjectOf(Given.Piece("p1", 60, 40), Given.Piece("p2", 30, 30) with { Quantity = 3 }), new PutOnSheets(2), Given.Drawer);
+        Given.ProjectOf(Given.Piece("p1", 60, 40), Given.Piece("p2", 30, 30) with { Quantity = 3 }), new PutOnSheets(2), Squares());
+
+    private static Drawer Squares() => Given.Drawer with
+    {
+        Stocks = [.. Given.Drawer.Stocks.Select(s => s.Key == "chalk-200" ? s with { Sheets = [.. s.Sheets.Where(k => k.WidthMm > 300)] } : s)],
+    };
 
     private static readonly string Sheet = Placed.Sheets!.Sheets[0].Id;
     private static readonly PlacedCopy One = new("p1", 1);

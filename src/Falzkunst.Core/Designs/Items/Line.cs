@@ -29,6 +29,9 @@ public sealed record Line(string Id, Path Path, Operation Operation, Look Look, 
     /// <summary>It keeps its size when its piece is scaled: an opening that must grip something.</summary>
     public bool SizeLocked { get; init; }
 
+    /// <summary>Key of the file that it came from, on whatever piece it is now; null for lines drawn here and those of former times.</summary>
+    public Guid? Art { get; init; }
+
     [JsonIgnore]
     public override Look SeenAs => Look;
 

@@ -29,15 +29,12 @@ public abstract class BenchPage(ProjectDesk desk) : CommandPage(desk)
         get
         {
             if (_picked is not null) return _picked;
-            if (!ReferenceEquals(_read.In, Value.Design)) _read = (Value.Design, ReadPicked(Selected ?? PickedElsewhere));
+            if (!ReferenceEquals(_read.In, Value.Design)) _read = (Value.Design, ReadPicked(Selected ?? (HttpMethods.IsGet(Request.Method) ? PickedElsewhere : null)));
             return _read.Picked;
         }
     }
 
     public override string? ShownKey => PickedKey.Write(Picked, Value.Design);
-
-    /// <summary>What was picked at the station before, which the page keeps in a cookie; null where that was another project's.</summary>
-    private string? PickedElsewhere => HttpMethods.IsGet(Request.Method) && Request.Cookies["pick"] is { Length: < 2000 } kept && kept.Split('|') is [var project, var key] && project == Id.ToString() ? key : null;
 
     /// <summary>Picks something else than what the page has.</summary>
     protected void Pick(Picked picked) => _picked = picked;

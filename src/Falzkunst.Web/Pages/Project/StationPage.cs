@@ -93,6 +93,9 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
 
     protected abstract Scene BuildScene();
 
+    /// <summary>What was picked at the station before, which the page keeps in a cookie; null where that was another project's.</summary>
+    protected string? PickedElsewhere => Request.Cookies["pick"] is { Length: < 2000 } kept && kept.Split('|') is [var project, var key] && project == Id.ToString() ? key : null;
+
     /// <summary>The project is opened before the request's values are read, since lengths are read in its units.</summary>
     public override async Task OnPageHandlerSelectionAsync(PageHandlerSelectedContext context)
     {

@@ -69,6 +69,9 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRu
 
     public override string? ShownKey => Shown?.Id.ToString();
 
+    /// <summary>The one piece that was picked at the station before; null for none or several.</summary>
+    public Piece? PickedPiece => PickedElsewhere is { } key && PickedKey.Read(key, Value.Design).PieceIds is [var only] ? Value.Design.Find(only) : null;
+
     public string ColourOf(Piece piece) => On.Drawer.ColourOf(piece.Stock);
 
     /// <summary>Pieces on the table that came from a file.</summary>
@@ -277,7 +280,14 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRu
     public IActionResult OnGetRuleWords(RuleFields fields)
     {
         var made = Read(fields);
-        return Partial("_Words", Wrong.Values.FirstOrDefault() ?? made.InWords() + (Hand(fields.Origin) is { } hand ? $", in files from {hand}." : "."));
+        return Partial("_Words", Wrong.Values.FirstOrDefault() ?? InWords(new RememberedRule(Guid.Empty, made, Hand(fields.Origin))));
+    }
+
+    /// <summary>A rule as a sentence, and what it would do with what is on the table.</summary>
+    public string InWords(RememberedRule rule)
+    {
+        var changes = Working.Changes(Value.Design, [rule.Rule])[0];
+        return $"{rule.Rule.InWords()}{(rule.Origin is { } hand ? $", in files from {hand}" : "")}. {(changes == 0 ? "It would change nothing here." : $"It would change {Words.Count(changes, "line")} here.")}";
     }
 
     private LookRule Read(RuleFields fields)
