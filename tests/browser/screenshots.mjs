@@ -89,7 +89,7 @@ try {
       await page.locator(".is-now h2", { hasText: "Foil" }).waitFor();
       await page.waitForTimeout(2500);
     }
-    if (station === "Art") await page.getByRole("button", { name: "Close" }).first().click();
+    if (station === "Art") await page.getByRole("button", { name: "Close", exact: true }).click();
     await shoot(station.toLowerCase());
     if (station === "Sheets") {
       await bench("by-hand", async () => {

@@ -8,6 +8,7 @@ const ABOVE = 12; // px; a pin stands above its place
 const REACH = 12; // px
 const CARD_HEIGHT = 46; // px
 const BESIDE = 22; // px from a pin to its card
+const [TOOLBAR_WIDE, TOOLBAR_HIGH] = [310, 56]; // px at the table's upper right corner, where the toolbar lies over it
 
 /** @typedef {import("./overlay.js").OverlayState} OverlayState */
 
@@ -61,7 +62,8 @@ function card(svg, at, width, pin) {
   ];
   const wide = 24 + Math.max(...words.map((w) => w.getComputedTextLength()));
   const x = at.x + BESIDE + wide > width ? at.x - BESIDE - wide : at.x + BESIDE;
-  const y = at.y - 36;
+  const isUnderToolbar = x + wide > width - TOOLBAR_WIDE && at.y - 36 < TOOLBAR_HIGH;
+  const y = isUnderToolbar ? Math.max(TOOLBAR_HIGH, at.y + 8) : at.y - 36;
   paper.setAttribute("x", String(x));
   paper.setAttribute("y", String(y));
   paper.setAttribute("width", String(wide));
