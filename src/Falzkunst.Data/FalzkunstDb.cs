@@ -18,6 +18,8 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
     public DbSet<ArtFileRow> ArtFiles => Set<ArtFileRow>();
     public DbSet<LookRuleRow> LookRules => Set<LookRuleRow>();
     public DbSet<StockRow> Stocks => Set<StockRow>();
+    public DbSet<CraftToolRow> CraftTools => Set<CraftToolRow>();
+    public DbSet<DrawerChangeRow> DrawerChanges => Set<DrawerChangeRow>();
     public DbSet<DrawerMovementRow> DrawerMovements => Set<DrawerMovementRow>();
     public DbSet<MachineRow> Machines => Set<MachineRow>();
     public DbSet<RunRow> Runs => Set<RunRow>();
@@ -87,12 +89,48 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
     {
         model.Entity<StockRow>(e =>
         {
-            e.ToTable("stocks", t => t.HasCheckConstraint("ck_stocks_sane", "thickness_mm > 0 and narrowest_mm > 0 and grams_per_square_metre > 0"));
+            e.ToTable("stocks", t => t.HasCheckConstraint("ck_stocks_sane", $"thickness_mm > 0 and narrowest_mm > 0 and grams_per_square_metre > 0 and length(name) > 0 and colour ~ '^#[0-9A-Fa-f]{{6}}$' and pattern in ({Named<StockPattern>()}) and direction in ({Named<StockDirection>()}) and suits <@ array[{Named<Tool>()}]::text[]"));
             e.HasKey(s => new { s.Owner, s.Key });
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(s => s.Owner);
             e.HasMany(s => s.Sheets).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey });
             e.HasMany(s => s.Offcuts).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey });
-            e.HasMany(s => s.Settings).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey });
+            e.HasMany(s => s.Sets).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey });
+            e.Property(s => s.Name).HasMaxLength(DrawerRules.LongestName);
+            e.Property(s => s.Kind).HasMaxLength(DrawerRules.LongestName);
+            e.Property(s => s.Pattern).HasDefaultValue(nameof(StockPattern.Plain));
+            e.Property(s => s.Direction).HasDefaultValue(nameof(StockDirection.None));
+            e.Property(s => s.Suits).HasDefaultValueSql("'{}'");
+            e.Property(s => s.SetInUse).HasMaxLength(DrawerRules.LongestName).HasDefaultValue(Stock.UsualSet);
+            e.Property(s => s.Version).IsConcurrencyToken();
+        });
+        model.Entity<StockSetRow>(e =>
+        {
+            e.ToTable("stock_sets");
+            e.HasKey(s => new { s.Owner, s.StockKey, s.Name });
+            e.Property(s => s.Name).HasMaxLength(DrawerRules.LongestName);
+            e.HasMany(s => s.Settings).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey, s.SetName });
+        });
+        model.Entity<CraftToolRow>(e =>
+        {
+            e.ToTable("craft_tools", t => t.HasCheckConstraint("ck_craft_tools_sane", $"length(name) > 0 and kind in ({Named<CraftToolKind>()}) and (colour is null or colour ~ '^#[0-9A-Fa-f]{{6}}$') and (width_mm is null or width_mm > 0)"));
+            e.HasKey(t => new { t.Owner, t.Key });
+            e.HasOne<WorkshopRow>().WithMany().HasForeignKey(t => t.Owner);
+            e.Property(t => t.Name).HasMaxLength(DrawerRules.LongestName);
+            e.Property(t => t.Version).IsConcurrencyToken();
+        });
+        model.Entity<DrawerChangeRow>(e =>
+        {
+            e.ToTable("drawer_changes", t => t.HasCheckConstraint("ck_drawer_changes_sane", "number >= 1"));
+            e.HasOne<WorkshopRow>().WithMany().HasForeignKey(c => c.Owner);
+            e.HasIndex(c => new { c.Owner, c.Number }).IsUnique();
+            e.HasMany(c => c.Things).WithOne().HasForeignKey(t => t.ChangeId);
+        });
+        model.Entity<DrawerChangeThingRow>(e =>
+        {
+            e.ToTable("drawer_change_things", t => t.HasCheckConstraint("ck_drawer_change_things_sane", "kind in ('stock', 'machine', 'tool')"));
+            e.HasKey(t => new { t.ChangeId, t.Kind, t.Key });
+            e.Property(t => t.Before).HasColumnType("jsonb");
+            e.Property(t => t.After).HasColumnType("jsonb");
         });
         model.Entity<StockSheetRow>(e =>
         {
@@ -108,18 +146,21 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         });
         model.Entity<DrawerMovementRow>(e =>
         {
-            e.ToTable("drawer_movements");
+            e.ToTable("drawer_movements", t => t.HasCheckConstraint("ck_drawer_movements_by", "(revision is null) <> (run_id is null)"));
+            e.HasOne<RunRow>().WithMany().HasForeignKey(m => m.RunId);
+            e.HasIndex(m => m.RunId).IsUnique();
             e.HasOne<RevisionRow>().WithMany().HasForeignKey(m => new { m.ProjectId, m.Revision });
             e.HasOne<ProjectRow>().WithMany().HasForeignKey(m => new { m.ProjectId, m.Owner }).HasPrincipalKey(p => new { p.Id, p.Owner });
             e.HasOne<StockRow>().WithMany().HasForeignKey(m => new { m.Owner, m.StockKey });
             e.Property(m => m.Took).HasMaxLength(80);
             e.HasIndex(m => new { m.Owner, m.StockKey });
-            e.HasIndex(m => new { m.ProjectId, m.SheetId }, "ix_drawer_movements_sheet").IsUnique().HasFilter("is_active");
+            e.HasIndex(m => new { m.ProjectId, m.SheetId }, "ix_drawer_movements_sheet").IsUnique().HasFilter("is_active and run_id is null");
         });
         model.Entity<StockSettingRow>(e =>
         {
             e.ToTable("stock_settings", t => t.HasCheckConstraint("ck_stock_settings_sane", $"force_grams > 0 and speed_mm_per_second > 0 and times >= 1 and tool in ({Named<Tool>()})"));
-            e.HasKey(s => new { s.Owner, s.StockKey, s.Tool });
+            e.HasKey(s => new { s.Owner, s.StockKey, s.SetName, s.Tool });
+            e.Property(s => s.SetName).HasMaxLength(DrawerRules.LongestName).HasDefaultValue(Stock.UsualSet);
         });
         model.Entity<MachineRow>(e =>
         {
@@ -127,6 +168,22 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
             e.HasKey(m => new { m.Owner, m.Key });
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(m => m.Owner);
             e.HasMany(m => m.Holders).WithOne().HasForeignKey(h => new { h.Owner, h.MachineKey });
+            e.HasMany(m => m.OtherMats).WithOne().HasForeignKey(h => new { h.Owner, h.MachineKey });
+            e.HasMany(m => m.Files).WithOne().HasForeignKey(h => new { h.Owner, h.MachineKey });
+            e.Property(m => m.Name).HasMaxLength(DrawerRules.LongestName);
+            e.Property(m => m.MatName).HasMaxLength(DrawerRules.LongestName).HasDefaultValue("mat");
+            e.Property(m => m.Version).IsConcurrencyToken();
+        });
+        model.Entity<MachineMatRow>(e =>
+        {
+            e.ToTable("machine_mats", t => t.HasCheckConstraint("ck_machine_mats_sane", "width_mm > 0 and height_mm > 0"));
+            e.HasKey(m => new { m.Owner, m.MachineKey, m.Name });
+            e.Property(m => m.Name).HasMaxLength(DrawerRules.LongestName);
+        });
+        model.Entity<MachineFileRow>(e =>
+        {
+            e.ToTable("machine_files", t => t.HasCheckConstraint("ck_machine_files_sane", $"units_per_mm > 0 and format in ({Named<MachineFormat>()}) and origin in ({Named<FileOrigin>()})"));
+            e.HasKey(m => new { m.Owner, m.MachineKey, m.Format });
         });
         model.Entity<HolderRow>(e =>
         {

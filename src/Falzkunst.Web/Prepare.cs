@@ -38,14 +38,19 @@ public static class Prepare
         await using var scope = provider.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<FalzkunstDb>();
         await db.Database.MigrateAsync(stop);
-        if (await db.Workshops.AnyAsync(w => w.IsPrepared, stop)) return;
+        if (await db.Workshops.AnyAsync(w => w.IsPrepared, stop))
+        {
+            // One of former times has no tools yet.
+            await scope.ServiceProvider.GetRequiredService<CatalogueStore>().SeedAsync(WorkshopRow.OnlyOne, SeedCatalogue.Drawer, stop);
+            return;
+        }
         // Each step looks whether it is done: a start that was killed half way is taken up where it was.
         if (!await db.Workshops.AnyAsync(stop))
         {
             db.Workshops.Add(new WorkshopRow { Id = WorkshopRow.OnlyOne, Name = "Workshop" });
             await db.SaveChangesAsync(stop);
         }
-        await scope.ServiceProvider.GetRequiredService<CatalogueStore>().SeedAsync(WorkshopRow.OnlyOne, SeedCatalogue.Stocks, SeedCatalogue.Machines, stop);
+        await scope.ServiceProvider.GetRequiredService<CatalogueStore>().SeedAsync(WorkshopRow.OnlyOne, SeedCatalogue.Drawer, stop);
         await DemoProject.LoadAsync(scope.ServiceProvider, stop);
         await db.Workshops.ExecuteUpdateAsync(u => u.SetProperty(w => w.IsPrepared, true), stop);
     }

@@ -30,6 +30,7 @@ builder.Services.AddFalzkunstData(connection);
 builder.Services.AddDataProtection().SetApplicationName("Falzkunst").PersistKeysToDbContext<FalzkunstDb>();
 builder.Services.AddScoped<ProjectDesk>();
 builder.Services.AddScoped<ArtDesk>().AddScoped<ZipDesk>();
+builder.Services.AddScoped<DrawerDesk>();
 builder.Services.AddSingleton<MotifCache>();
 builder.Services.AddSingleton<GuardedReader>();
 builder.Services.AddSingleton<IDrawingReader>(s => s.GetRequiredService<GuardedReader>());

@@ -46,7 +46,7 @@ public sealed class ArrowTests
             ["Jobs"] = ["Json", "Rows"],
             ["Projects"] = ["Json", "Rows"],
             ["Runs"] = ["Json", "Projects", "Rows"],
-            ["Workshop"] = ["Rows"],
+            ["Workshop"] = ["Json", "Rows"],
         },
         [typeof(Program).Assembly] = new()
         {

@@ -70,7 +70,7 @@ public sealed class OffcutTests(TestDatabase database) : IClassFixture<TestDatab
         var last = await StockAsync("slate-220");
         Assert.Equal(["Rest 2"], last.Offcuts.Select(o => o.Name));
         Assert.Equal(after.Sheets, last.Sheets);
-        await Afresh(async s => { await s.RemoveOffcutAsync(Owner, "slate-220", "Rest 2", Stop); return 0; });
+        await using (var services = database.Restarted()) await services.GetRequiredService<DrawerStore>().ThrowOffcutAsync(Owner, "slate-220", "Rest 2", Stop);
         Assert.Empty((await StockAsync("slate-220")).Offcuts);
     }
 

@@ -75,6 +75,16 @@ public sealed record ColourAction(string Ink) : BenchAction
     public override Edit For(BenchContext c) => new SetInk(c.Picked.SomeLines(), Ink);
 }
 
+/// <summary>A pen, foil or tip of the drawer, by its key; lines of one pen run together.</summary>
+public sealed record ToolAction(string Tool) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var tool = c.Drawer.Tools.FirstOrDefault(t => t.Key == Tool) ?? throw new EditRefused(Reason.NoSuchTool, Tool) { Field = "tool" };
+        return new UseTool(c.Picked.SomeLines(), tool.Name, tool.Colour, tool.WidthMm);
+    }
+}
+
 /// <summary>How areas are filled: a pattern, a distance, an angle, each alone or together; none of them leaves areas empty.</summary>
 /// <param name="Pattern">Null leaves it.</param>
 /// <param name="Distance">From stroke to stroke; null leaves it.</param>

@@ -6,6 +6,18 @@ namespace Falzkunst.Core.Catalogue;
 /// <summary>Stocks and machines at hand.</summary>
 public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine> Machines)
 {
+    /// <summary>Pens, foils, tips and blades.</summary>
+    public ImmutableArray<CraftTool> Tools { get; init; } = [];
+
+    /// <summary>The stocks that are offered, favourites first.</summary>
+    public IEnumerable<Stock> Offered => Stocks.Where(s => !s.IsPutAway).OrderByDescending(s => s.IsFavourite);
+
+    /// <summary>The machines that are offered.</summary>
+    public IEnumerable<Machine> OfferedMachines => Machines.Where(m => !m.IsPutAway);
+
+    /// <summary>The tools of some kind that are offered.</summary>
+    public IEnumerable<CraftTool> OfferedTools(CraftToolKind kind) => Tools.Where(t => t.Kind == kind && !t.IsPutAway);
+
     /// <exception cref="EditRefused">There is none of that name.</exception>
     public Stock Stock(string key) => Stocks.FirstOrDefault(s => s.Key == key)
         ?? throw new EditRefused(Reason.NoSuchStock, key) { Field = "stock" };
@@ -20,6 +32,6 @@ public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine
     /// <summary>The stock whose colour comes nearest to a fill; for unfilled art the lightest one.</summary>
     public string StockFor(string? fill)
     {
-        return Stocks.MinBy(s => StockColours.Difference(s.Colour, fill ?? "#F3EEE1"))?.Key ?? "";
+        return (Stocks.All(s => s.IsPutAway) ? Stocks : Stocks.Where(s => !s.IsPutAway)).MinBy(s => StockColours.Difference(s.Colour, fill ?? "#F3EEE1"))?.Key ?? "";
     }
 }

@@ -26,7 +26,63 @@ public sealed record Machine(
     double Acceleration,
     double LiftSeconds)
 {
+    /// <summary>What the mat in use is called.</summary>
+    public string MatName { get; init; } = "mat";
+
+    /// <summary>Mats that it takes as well, not in use.</summary>
+    public ImmutableArray<Mat> OtherMats { get; init; } = [];
+
+    /// <summary>The files it reads.</summary>
+    public ImmutableArray<MachineFile> Files { get; init; } = MachineFile.Usual;
+
+    /// <summary>Rises with every change; a change names the one that it was made on.</summary>
+    public int Version { get; init; }
+
+    /// <summary>It is no longer offered; projects that are set out for it go on knowing it.</summary>
+    public bool IsPutAway { get; init; }
+
+    /// <summary>The mat in use.</summary>
+    public Mat MatInUse => new(MatName, MatWidthMm, MatHeightMm);
+
+    /// <summary>The machine with another of its mats in use; as it is where it has none of that name.</summary>
+    public Machine OnMat(string mat) => OtherMats.FirstOrDefault(m => m.Name == mat) is not { } chosen ? this : this with
+    {
+        MatName = chosen.Name,
+        MatWidthMm = chosen.WidthMm,
+        MatHeightMm = chosen.HeightMm,
+        OtherMats = OtherMats.Replace(chosen, MatInUse),
+    };
+
     public bool Takes(Tool tool) => Holders.Any(h => h.Tools.Contains(tool));
+}
+
+/// <summary>A mat, mm.</summary>
+public sealed record Mat(string Name, double WidthMm, double HeightMm);
+
+/// <summary>A kind of file that a machine reads.</summary>
+public enum MachineFormat
+{
+    Svg,
+    Hpgl,
+}
+
+/// <summary>Where a file's coordinates begin on the sheet.</summary>
+public enum FileOrigin
+{
+    LowerLeft,
+    UpperLeft,
+}
+
+/// <summary>How a file for a machine is written.</summary>
+/// <param name="Format">The kind of file.</param>
+/// <param name="UnitsPerMm">Of a plot; SVG says its own.</param>
+/// <param name="Origin">Of a plot; SVG has its own.</param>
+public sealed record MachineFile(MachineFormat Format, double UnitsPerMm = MachineFile.PlotterUnits, FileOrigin Origin = FileOrigin.LowerLeft)
+{
+    /// <summary>Units of HPGL to the millimetre.</summary>
+    public const double PlotterUnits = 40;
+
+    public static readonly ImmutableArray<MachineFile> Usual = [new(MachineFormat.Svg), new(MachineFormat.Hpgl)];
 }
 
 /// <summary>A place for a tool, with the tools that fit it.</summary>

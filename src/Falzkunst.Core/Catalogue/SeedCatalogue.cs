@@ -49,6 +49,28 @@ public static class SeedCatalogue
             ReadsMarks: true, TopSpeed: 600, Acceleration: 4000, LiftSeconds: 0.09),
     ];
 
+    /// <summary>All of it.</summary>
+    public static Drawer Drawer => new(Stocks, Machines) { Tools = Tools };
+
+    public static ImmutableArray<CraftTool> Tools { get; } =
+    [
+        new("pen-ink", CraftToolKind.Pen, "Ink black, fine", "#1D2A30", 0.4),
+        new("pen-violet", CraftToolKind.Pen, "Violet, fine", "#6B2FA0", 0.4),
+        new("pen-rust", CraftToolKind.Pen, "Rust, medium", "#A6462F", 0.7),
+        new("pen-pine", CraftToolKind.Pen, "Pine green, fine", "#2F6B4A", 0.4),
+        new("pen-white", CraftToolKind.Pen, "White gel", "#F7F5EF", 0.8),
+        new("foil-gold", CraftToolKind.Foil, "Gold foil", "#B8860B", null),
+        new("foil-silver", CraftToolKind.Foil, "Silver foil", "#9AA3A8", null),
+        new("foil-copper", CraftToolKind.Foil, "Copper foil", "#A8623A", null),
+        new("tip-foil-fine", CraftToolKind.FoilTip, "Fine foil tip", null, 0.8),
+        new("tip-foil-broad", CraftToolKind.FoilTip, "Broad foil tip", null, 1.4),
+        new("tip-emboss-fine", CraftToolKind.EmbossTip, "Fine ball", null, 1.2),
+        new("tip-emboss-broad", CraftToolKind.EmbossTip, "Broad ball", null, 2.4),
+        new("tip-score", CraftToolKind.ScoreTip, "Score wheel", null, null),
+        new("blade-fine", CraftToolKind.Blade, "Blade for paper", null, null),
+        new("blade-deep", CraftToolKind.Blade, "Blade for board", null, null),
+    ];
+
     private static ToolSettings Blade(int force, double speed, double bladeOut) => new(Tool.Blade, force, speed, BladeOutMm: bladeOut);
     private static ToolSettings Score(int force, double speed) => new(Tool.ScoreTip, force, speed);
     private static ToolSettings Pen() => new(Tool.Pen, 35, 140);

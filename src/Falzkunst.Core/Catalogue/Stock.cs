@@ -12,7 +12,7 @@ namespace Falzkunst.Core.Catalogue;
 /// <param name="Colour">Its colour as #rrggbb.</param>
 /// <param name="NarrowestMm">The narrowest part it bears, mm.</param>
 /// <param name="Sheets">Sheets at hand, first choice first.</param>
-/// <param name="Settings">Settings that worked, one for each tool it is used with.</param>
+/// <param name="Settings">Settings that worked, one for each tool it is used with: those of the set in use.</param>
 public sealed record Stock(
     string Key,
     string Name,
@@ -37,6 +37,51 @@ public sealed record Stock(
     /// <summary>Its back equals its front, so that pieces that are only cut may lie on their face.</summary>
     public bool BothSidesAlike { get; init; }
 
+    /// <summary>A pattern printed on it, as its swatch shows it.</summary>
+    public StockPattern Pattern { get; init; }
+
+    /// <summary>Which way its grain or pattern runs on a sheet as it is listed.</summary>
+    public StockDirection Direction { get; init; }
+
+    /// <summary>Tools that it suits; every one where nothing is said.</summary>
+    public ImmutableArray<Tool> Suits { get; init; } = [];
+
+    /// <summary>It goes through a printer.</summary>
+    public bool TakesPrint { get; init; }
+
+    /// <summary>It stands first in lists.</summary>
+    public bool IsFavourite { get; init; }
+
+    /// <summary>Rises with every change; a change names the one that it was made on.</summary>
+    public int Version { get; init; }
+
+    /// <summary>It is no longer offered; what was made with it goes on knowing it.</summary>
+    public bool IsPutAway { get; init; }
+
+    /// <summary>What the set of settings in use is called.</summary>
+    public string SetName { get; init; } = UsualSet;
+
+    /// <summary>Where settings of the set in use came from, and when, by tool.</summary>
+    public ImmutableSortedDictionary<Tool, SettingNote> Notes { get; init; } = ImmutableSortedDictionary<Tool, SettingNote>.Empty;
+
+    /// <summary>Sets of settings for other work, such as intricate or thick, not in use.</summary>
+    public ImmutableArray<SettingsSet> OtherSets { get; init; } = [];
+
+    /// <summary>The name of a stock's first set.</summary>
+    public const string UsualSet = "usual";
+
+    /// <summary>The set in use.</summary>
+    public SettingsSet SetInUse => new(SetName, Settings, Notes);
+
+    /// <summary>The stock with another of its sets in use; as it is where it has none of that name.</summary>
+    public Stock Using(string set) => OtherSets.FirstOrDefault(s => s.Name == set) is not { } chosen ? this : With(chosen) with { OtherSets = OtherSets.Replace(chosen, SetInUse) };
+
+    /// <summary>The stock with a set in place of the one in use.</summary>
+    public Stock With(SettingsSet set) => this with { SetName = set.Name, Settings = set.Settings, Notes = set.Notes };
+
+    /// <summary>It suits a tool, as far as is known.</summary>
+    public bool DoesSuit(Tool tool) => Suits.IsEmpty || Suits.Contains(tool);
+
     /// <summary>The narrowest part that it bears when worked with a tool, mm.</summary>
     public double NarrowestFor(Tool tool) => SettingsFor(tool).NarrowestMm ?? NarrowestMm;
 
@@ -60,4 +105,27 @@ public sealed record Offcut(string Name, Path Outline, ImmutableArray<Path> Hole
 {
     /// <summary>Area, mm².</summary>
     public double Area => Math.Abs(Outline.SignedArea) - Holes.Sum(h => Math.Abs(h.SignedArea));
+}
+
+/// <summary>What a stock's face looks like besides its colour.</summary>
+public enum StockPattern
+{
+    Plain,
+    Stripes,
+    Dots,
+    Checks,
+    Flecks,
+}
+
+/// <summary>Which way a grain or a pattern runs on a sheet.</summary>
+public enum StockDirection
+{
+    /// <summary>None that matters.</summary>
+    None,
+
+    /// <summary>Along the width of the sheet.</summary>
+    Across,
+
+    /// <summary>Along its height.</summary>
+    Down,
 }

@@ -9,6 +9,7 @@ namespace Falzkunst.Core.Catalogue;
 /// <param name="WarmUpSeconds">Waiting until a hot tip is ready.</param>
 /// <param name="Times">How often the tool runs over each line, at least 1.</param>
 /// <param name="NarrowestMm">The narrowest part that this tool leaves whole, mm; null for what the stock bears anyway.</param>
+/// <param name="TipMm">Width of the tip that worked, mm; null where it does not matter.</param>
 public sealed record ToolSettings(
     Tool Tool,
     int ForceGrams,
@@ -17,4 +18,9 @@ public sealed record ToolSettings(
     int? TemperatureCelsius = null,
     int WarmUpSeconds = 0,
     int Times = 1,
-    double? NarrowestMm = null);
+    double? NarrowestMm = null,
+    double? TipMm = null)
+{
+    /// <summary>No tool presses harder by setting, grams.</summary>
+    public const int MostForceGrams = 5000;
+}

@@ -45,7 +45,7 @@ internal static class PieceCommands
         ?? c.Project.Variants.FirstOrDefault(v => v.Number.ToString(CultureInfo.InvariantCulture) == wanted)
         ?? Only(c.Project.Variants.Where(v => v.Name.Contains(wanted, StringComparison.OrdinalIgnoreCase)), v => v.Name, "variant", wanted, c.Project.Variants.Select(v => v.Name))).Number;
 
-    private static T Only<T>(IEnumerable<T> fitting, Func<T, string> name, string kind, string wanted, IEnumerable<string> all)
+    internal static T Only<T>(IEnumerable<T> fitting, Func<T, string> name, string kind, string wanted, IEnumerable<string> all)
     {
         var list = fitting.ToList();
         if (list.Count == 1) return list[0];

@@ -105,7 +105,7 @@ public sealed record ToolSettingsChange(
     int? ForceGrams = null, double? SpeedMmPerSecond = null, double? BladeOutMm = null, int? TemperatureCelsius = null, int? Times = null)
 {
     /// <summary>No tool presses harder by setting, grams.</summary>
-    public const int MostForceGrams = 5000;
+    public const int MostForceGrams = ToolSettings.MostForceGrams;
 
     public ToolSettings Over(ToolSettings settings) => settings with
     {

@@ -19,6 +19,7 @@ namespace Falzkunst.Core.Editing;
 [JsonDerivedType(typeof(ChangeLineSettings), "change-manner")]
 [JsonDerivedType(typeof(DrawOutScores), "draw-out-scores")]
 [JsonDerivedType(typeof(SetInk), "set-ink")]
+[JsonDerivedType(typeof(UseTool), "use-tool")]
 [JsonDerivedType(typeof(ApplyRules), "apply-rules")]
 [JsonDerivedType(typeof(MovePicked), "move")]
 [JsonDerivedType(typeof(ResizePicked), "resize")]

@@ -62,6 +62,7 @@ public static class Edits
         ChangeLineSettings e => project with { Design = Working.With(project.Design, e) },
         DrawOutScores e => project with { Design = DrawOut(project, e) },
         SetInk e => project with { Design = Working.With(project.Design, e) },
+        UseTool e => project with { Design = Working.With(project.Design, e) },
         AddEdgeLine e => project with { Design = Reworking.AlongEdge(project.Design, e) },
         MakePlain e => project with { Design = Reworking.MakePlain(project.Design, e.Items) },
         ApplyRules e => project with { Design = Refolding.Follow(project.Design, Working.With(project.Design, e), isByRule: true) },

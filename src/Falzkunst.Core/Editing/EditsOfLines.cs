@@ -49,6 +49,16 @@ public sealed record SetInk(ImmutableArray<PickedLines> Lines, string Ink) : Edi
     public override string Sentence => $"Gave {Picked.OfLines(Lines).InWords()} {ColourWords.Name(Ink)}";
 }
 
+/// <summary>A pen, foil or tip of the drawer: what it has of a colour and a width.</summary>
+/// <param name="Lines">The lines.</param>
+/// <param name="Name">What the tool is called.</param>
+/// <param name="Ink">Its colour, #rrggbb; null leaves the lines' own.</param>
+/// <param name="TipMm">Width of its line, mm; null leaves the lines' own.</param>
+public sealed record UseTool(ImmutableArray<PickedLines> Lines, string Name, string? Ink, double? TipMm) : Edit
+{
+    public override string Sentence => $"Took {Name} for {Picked.OfLines(Lines).InWords()}";
+}
+
 /// <summary>A line along the edge of a piece, which follows its outline.</summary>
 /// <param name="Piece">Id of the piece.</param>
 /// <param name="InsetMm">Distance from the edge, mm.</param>

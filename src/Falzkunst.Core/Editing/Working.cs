@@ -52,6 +52,13 @@ public static class Working
         return Each(design, edit.Lines, l => l.Operation is Operation.Draw or Operation.Foil ? l with { Ink = ink } : throw new EditRefused(Reason.NoInk));
     }
 
+    /// <exception cref="EditRefused">The lines have neither pen nor foil, or a number is out of reach.</exception>
+    public static Design With(Design design, UseTool edit)
+    {
+        var inked = edit.Ink is { } ink ? With(design, new SetInk(edit.Lines, ink)) : design;
+        return edit.TipMm is { } tip ? With(inked, new ChangeLineSettings(edit.Lines, [LineSettingsPart.Tip], new LineSettings { TipMm = tip })) : inked;
+    }
+
     private static LineSettings Changed(LineSettings now, ChangeLineSettings edit)
     {
         var to = edit.To;

@@ -203,6 +203,24 @@ public enum Reason
 
     /// <summary>What was sought, its name, names that there are.</summary>
     NoSuchName,
+
+    // The drawer.
+
+    /// <summary>The name.</summary>
+    NameTaken,
+    NameLacks,
+
+    NoSheetSizes,
+
+    /// <summary>How many at most.</summary>
+    TooManyInDrawer,
+    OffcutCrosses,
+    OffcutTooSmall,
+    NoHolders,
+    HolderTakesNothing,
+    NoFiles,
+    NoSuchTool,
+    WidthLacks,
 }
 
 /// <summary>What a number that is out of range measures.</summary>
@@ -245,6 +263,18 @@ public enum Measure
     NameLength,
     Corners,
     StarDepth,
+    Grams,
+    Thickness,
+    SheetSide,
+    SheetCount,
+    WarmUp,
+    MatSide,
+    BorderStrip,
+    TopSpeed,
+    Acceleration,
+    LiftSeconds,
+    UnitsPerMm,
+    OffcutSide,
 }
 
 /// <summary>A length among the values of a refusal or finding, shown in the user's units.</summary>

@@ -122,6 +122,130 @@ namespace Falzkunst.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Falzkunst.Data.Rows.CraftToolRow", b =>
+                {
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("Key")
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.Property<string>("Colour")
+                        .HasColumnType("text")
+                        .HasColumnName("colour");
+
+                    b.Property<bool>("IsPutAway")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_put_away");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("name");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.Property<double?>("WidthMm")
+                        .HasColumnType("double precision")
+                        .HasColumnName("width_mm");
+
+                    b.HasKey("Owner", "Key")
+                        .HasName("pk_craft_tools");
+
+                    b.ToTable("craft_tools", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_craft_tools_sane", "length(name) > 0 and kind in ('Pen', 'Foil', 'FoilTip', 'EmbossTip', 'ScoreTip', 'Blade') and (colour is null or colour ~ '^#[0-9A-Fa-f]{6}$') and (width_mm is null or width_mm > 0)");
+                        });
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.DrawerChangeRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("Sentence")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("sentence");
+
+                    b.Property<DateTimeOffset?>("UndoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("undone_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_drawer_changes");
+
+                    b.HasIndex("Owner", "Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_drawer_changes_owner_number");
+
+                    b.ToTable("drawer_changes", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_drawer_changes_sane", "number >= 1");
+                        });
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.DrawerChangeThingRow", b =>
+                {
+                    b.Property<Guid>("ChangeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("change_id");
+
+                    b.Property<string>("Kind")
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Key")
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.Property<string>("After")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("after");
+
+                    b.Property<string>("Before")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("before");
+
+                    b.HasKey("ChangeId", "Kind", "Key")
+                        .HasName("pk_drawer_change_things");
+
+                    b.ToTable("drawer_change_things", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_drawer_change_things_sane", "kind in ('stock', 'machine', 'tool')");
+                        });
+                });
+
             modelBuilder.Entity("Falzkunst.Data.Rows.DrawerMovementRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -145,9 +269,13 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("project_id");
 
-                    b.Property<int>("Revision")
+                    b.Property<int?>("Revision")
                         .HasColumnType("integer")
                         .HasColumnName("revision");
+
+                    b.Property<Guid?>("RunId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("run_id");
 
                     b.Property<string>("SheetId")
                         .IsRequired()
@@ -168,6 +296,10 @@ namespace Falzkunst.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_drawer_movements");
 
+                    b.HasIndex("RunId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_drawer_movements_run_id");
+
                     b.HasIndex("Owner", "StockKey")
                         .HasDatabaseName("ix_drawer_movements_owner_stock_key");
 
@@ -180,9 +312,12 @@ namespace Falzkunst.Data.Migrations
                     b.HasIndex(new[] { "ProjectId", "SheetId" }, "ix_drawer_movements_sheet")
                         .IsUnique()
                         .HasDatabaseName("ix_drawer_movements_project_id_sheet_id")
-                        .HasFilter("is_active");
+                        .HasFilter("is_active and run_id is null");
 
-                    b.ToTable("drawer_movements", (string)null);
+                    b.ToTable("drawer_movements", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_drawer_movements_by", "(revision is null) <> (run_id is null)");
+                        });
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.HolderRow", b =>
@@ -424,6 +559,78 @@ namespace Falzkunst.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Falzkunst.Data.Rows.MachineFileRow", b =>
+                {
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("MachineKey")
+                        .HasColumnType("text")
+                        .HasColumnName("machine_key");
+
+                    b.Property<string>("Format")
+                        .HasColumnType("text")
+                        .HasColumnName("format");
+
+                    b.Property<string>("Origin")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("origin");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<double>("UnitsPerMm")
+                        .HasColumnType("double precision")
+                        .HasColumnName("units_per_mm");
+
+                    b.HasKey("Owner", "MachineKey", "Format")
+                        .HasName("pk_machine_files");
+
+                    b.ToTable("machine_files", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_machine_files_sane", "units_per_mm > 0 and format in ('Svg', 'Hpgl') and origin in ('LowerLeft', 'UpperLeft')");
+                        });
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.MachineMatRow", b =>
+                {
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("MachineKey")
+                        .HasColumnType("text")
+                        .HasColumnName("machine_key");
+
+                    b.Property<string>("Name")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("name");
+
+                    b.Property<double>("HeightMm")
+                        .HasColumnType("double precision")
+                        .HasColumnName("height_mm");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<double>("WidthMm")
+                        .HasColumnType("double precision")
+                        .HasColumnName("width_mm");
+
+                    b.HasKey("Owner", "MachineKey", "Name")
+                        .HasName("pk_machine_mats");
+
+                    b.ToTable("machine_mats", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_machine_mats_sane", "width_mm > 0 and height_mm > 0");
+                        });
+                });
+
             modelBuilder.Entity("Falzkunst.Data.Rows.MachineRow", b =>
                 {
                     b.Property<Guid>("Owner")
@@ -454,6 +661,10 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("double precision")
                         .HasColumnName("border_top_mm");
 
+                    b.Property<bool>("IsPutAway")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_put_away");
+
                     b.Property<double>("LiftSeconds")
                         .HasColumnType("double precision")
                         .HasColumnName("lift_seconds");
@@ -462,13 +673,22 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("double precision")
                         .HasColumnName("mat_height_mm");
 
+                    b.Property<string>("MatName")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasDefaultValue("mat")
+                        .HasColumnName("mat_name");
+
                     b.Property<double>("MatWidthMm")
                         .HasColumnType("double precision")
                         .HasColumnName("mat_width_mm");
 
                     b.Property<string>("Name")
                         .IsRequired()
-                        .HasColumnType("text")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
                         .HasColumnName("name");
 
                     b.Property<int>("Position")
@@ -482,6 +702,11 @@ namespace Falzkunst.Data.Migrations
                     b.Property<double>("TopSpeed")
                         .HasColumnType("double precision")
                         .HasColumnName("top_speed");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
 
                     b.HasKey("Owner", "Key")
                         .HasName("pk_machines");
@@ -773,6 +998,14 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("step");
 
+                    b.Property<string>("TakesSheet")
+                        .HasColumnType("text")
+                        .HasColumnName("takes_sheet");
+
+                    b.Property<string>("TakesStock")
+                        .HasColumnType("text")
+                        .HasColumnName("takes_stock");
+
                     b.HasKey("Id")
                         .HasName("pk_runs");
 
@@ -869,18 +1102,35 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("colour");
 
+                    b.Property<string>("Direction")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("None")
+                        .HasColumnName("direction");
+
                     b.Property<int>("GramsPerSquareMetre")
                         .HasColumnType("integer")
                         .HasColumnName("grams_per_square_metre");
 
+                    b.Property<bool>("IsFavourite")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_favourite");
+
+                    b.Property<bool>("IsPutAway")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_put_away");
+
                     b.Property<string>("Kind")
                         .IsRequired()
-                        .HasColumnType("text")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
                         .HasColumnName("kind");
 
                     b.Property<string>("Name")
                         .IsRequired()
-                        .HasColumnType("text")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
                         .HasColumnName("name");
 
                     b.Property<double>("NarrowestMm")
@@ -891,21 +1141,77 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("offcuts_made");
 
+                    b.Property<string>("Pattern")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("Plain")
+                        .HasColumnName("pattern");
+
                     b.Property<int>("Position")
                         .HasColumnType("integer")
                         .HasColumnName("position");
 
+                    b.Property<string>("SetInUse")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasDefaultValue("usual")
+                        .HasColumnName("set_in_use");
+
+                    b.PrimitiveCollection<string[]>("Suits")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("suits")
+                        .HasDefaultValueSql("'{}'");
+
+                    b.Property<bool>("TakesPrint")
+                        .HasColumnType("boolean")
+                        .HasColumnName("takes_print");
+
                     b.Property<double>("ThicknessMm")
                         .HasColumnType("double precision")
                         .HasColumnName("thickness_mm");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
 
                     b.HasKey("Owner", "Key")
                         .HasName("pk_stocks");
 
                     b.ToTable("stocks", null, t =>
                         {
-                            t.HasCheckConstraint("ck_stocks_sane", "thickness_mm > 0 and narrowest_mm > 0 and grams_per_square_metre > 0");
+                            t.HasCheckConstraint("ck_stocks_sane", "thickness_mm > 0 and narrowest_mm > 0 and grams_per_square_metre > 0 and length(name) > 0 and colour ~ '^#[0-9A-Fa-f]{6}$' and pattern in ('Plain', 'Stripes', 'Dots', 'Checks', 'Flecks') and direction in ('None', 'Across', 'Down') and suits <@ array['Pen', 'FoilTip', 'EmbossTip', 'ScoreTip', 'Blade']::text[]");
                         });
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.StockSetRow", b =>
+                {
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("StockKey")
+                        .HasColumnType("text")
+                        .HasColumnName("stock_key");
+
+                    b.Property<string>("Name")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("name");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.HasKey("Owner", "StockKey", "Name")
+                        .HasName("pk_stock_sets");
+
+                    b.ToTable("stock_sets", (string)null);
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.StockSettingRow", b =>
@@ -917,6 +1223,13 @@ namespace Falzkunst.Data.Migrations
                     b.Property<string>("StockKey")
                         .HasColumnType("text")
                         .HasColumnName("stock_key");
+
+                    b.Property<string>("SetName")
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasDefaultValue("usual")
+                        .HasColumnName("set_name");
 
                     b.Property<string>("Tool")
                         .HasColumnType("text")
@@ -934,6 +1247,14 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("double precision")
                         .HasColumnName("narrowest_mm");
 
+                    b.Property<DateTimeOffset?>("NotedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("noted_at");
+
+                    b.Property<string>("NotedFrom")
+                        .HasColumnType("text")
+                        .HasColumnName("noted_from");
+
                     b.Property<double>("SpeedMmPerSecond")
                         .HasColumnType("double precision")
                         .HasColumnName("speed_mm_per_second");
@@ -946,11 +1267,15 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("times");
 
+                    b.Property<double?>("TipMm")
+                        .HasColumnType("double precision")
+                        .HasColumnName("tip_mm");
+
                     b.Property<int>("WarmUpSeconds")
                         .HasColumnType("integer")
                         .HasColumnName("warm_up_seconds");
 
-                    b.HasKey("Owner", "StockKey", "Tool")
+                    b.HasKey("Owner", "StockKey", "SetName", "Tool")
                         .HasName("pk_stock_settings");
 
                     b.ToTable("stock_settings", null, t =>
@@ -1058,8 +1383,43 @@ namespace Falzkunst.Data.Migrations
                         .HasConstraintName("fk_art_files_projects_project_id_owner");
                 });
 
+            modelBuilder.Entity("Falzkunst.Data.Rows.CraftToolRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("Owner")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_craft_tools_workshops_owner");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.DrawerChangeRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("Owner")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_drawer_changes_workshops_owner");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.DrawerChangeThingRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.DrawerChangeRow", null)
+                        .WithMany("Things")
+                        .HasForeignKey("ChangeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_drawer_change_things_drawer_changes_change_id");
+                });
+
             modelBuilder.Entity("Falzkunst.Data.Rows.DrawerMovementRow", b =>
                 {
+                    b.HasOne("Falzkunst.Data.Rows.RunRow", null)
+                        .WithMany()
+                        .HasForeignKey("RunId")
+                        .HasConstraintName("fk_drawer_movements_runs_run_id");
+
                     b.HasOne("Falzkunst.Data.Rows.StockRow", null)
                         .WithMany()
                         .HasForeignKey("Owner", "StockKey")
@@ -1078,8 +1438,6 @@ namespace Falzkunst.Data.Migrations
                     b.HasOne("Falzkunst.Data.Rows.RevisionRow", null)
                         .WithMany()
                         .HasForeignKey("ProjectId", "Revision")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
                         .HasConstraintName("fk_drawer_movements_revisions_project_id_revision");
                 });
 
@@ -1119,6 +1477,26 @@ namespace Falzkunst.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_look_rules_workshops_owner");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.MachineFileRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.MachineRow", null)
+                        .WithMany("Files")
+                        .HasForeignKey("Owner", "MachineKey")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_machine_files_machines_owner_machine_key");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.MachineMatRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.MachineRow", null)
+                        .WithMany("OtherMats")
+                        .HasForeignKey("Owner", "MachineKey")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_machine_mats_machines_owner_machine_key");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.MachineRow", b =>
@@ -1243,14 +1621,24 @@ namespace Falzkunst.Data.Migrations
                         .HasConstraintName("fk_stocks_workshops_owner");
                 });
 
-            modelBuilder.Entity("Falzkunst.Data.Rows.StockSettingRow", b =>
+            modelBuilder.Entity("Falzkunst.Data.Rows.StockSetRow", b =>
                 {
                     b.HasOne("Falzkunst.Data.Rows.StockRow", null)
-                        .WithMany("Settings")
+                        .WithMany("Sets")
                         .HasForeignKey("Owner", "StockKey")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_stock_settings_stocks_owner_stock_key");
+                        .HasConstraintName("fk_stock_sets_stocks_owner_stock_key");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.StockSettingRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.StockSetRow", null)
+                        .WithMany("Settings")
+                        .HasForeignKey("Owner", "StockKey", "SetName")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_stock_settings_stock_sets_owner_stock_key_set_name");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.StockSheetRow", b =>
@@ -1263,18 +1651,32 @@ namespace Falzkunst.Data.Migrations
                         .HasConstraintName("fk_stock_sheets_stocks_owner_stock_key");
                 });
 
+            modelBuilder.Entity("Falzkunst.Data.Rows.DrawerChangeRow", b =>
+                {
+                    b.Navigation("Things");
+                });
+
             modelBuilder.Entity("Falzkunst.Data.Rows.MachineRow", b =>
                 {
+                    b.Navigation("Files");
+
                     b.Navigation("Holders");
+
+                    b.Navigation("OtherMats");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.StockRow", b =>
                 {
                     b.Navigation("Offcuts");
 
-                    b.Navigation("Settings");
+                    b.Navigation("Sets");
 
                     b.Navigation("Sheets");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.StockSetRow", b =>
+                {
+                    b.Navigation("Settings");
                 });
 #pragma warning restore 612, 618
         }

@@ -15,6 +15,10 @@ public sealed class RunRow
     public required string SheetTitle { get; set; }
     public required string Machine { get; set; }
 
+    /// <summary>Key of the stock, and name of the size or offcut, that the run takes out of the drawer when it is done; null where it takes none.</summary>
+    public string? TakesStock { get; set; }
+    public string? TakesSheet { get; set; }
+
     /// <summary>Version of the JSON of the plan, and of how sheets are named.</summary>
     public int SchemaVersion { get; set; }
 

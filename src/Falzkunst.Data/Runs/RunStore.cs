@@ -20,11 +20,14 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
 
     private static readonly string[] Timed = [nameof(RunPhase.Running), nameof(RunPhase.WaitingForTool)];
 
-    /// <summary>A run at its first stop, frozen to a revision and a plan.</summary>
+    /// <summary>
+    /// A run at its first stop, frozen to a revision and a plan. What it takes, a stock's key with the name of a size or an offcut, is
+    /// out of the drawer once it is done; null where it takes no sheet of its own.
+    /// </summary>
     /// <exception cref="StaleEdit">The project is at another revision than the page showed; nothing was begun.</exception>
     /// <exception cref="MachineBusy">The machine carries another run; nothing was begun.</exception>
     public async Task<Guid> BeginAsync(
-        Guid owner, Guid project, int revision, string sheetId, string sheetTitle, string machine, RunPlan plan, int speedUp, CancellationToken stop)
+        Guid owner, Guid project, int revision, string sheetId, string sheetTitle, string machine, RunPlan plan, int speedUp, CancellationToken stop, (string Stock, string Sheet)? takes = null)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         await HeadLock.DemandAsync(db, owner, project, revision, stop);
@@ -43,6 +46,8 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
             SheetId = sheetId,
             SheetTitle = sheetTitle,
             Machine = machine,
+            TakesStock = takes?.Stock,
+            TakesSheet = takes?.Sheet,
             PlanHash = hash,
             BegunAt = now,
             AdvancedAt = now,
@@ -144,9 +149,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         var plan = await PlanAsync(row, stop);
         var (state, happened) = command(plan, StateOf(row));
         Write(row, state, happened, clock.GetUtcNow());
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
-        db.ChangeTracker.Clear();
+        await SaveAsync(row, transaction, stop);
     }
 
     /// <summary>Sets how much faster than the clock a run goes.</summary>
@@ -191,6 +194,28 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
             return;
         }
         Write(row, state, happened, now);
+        await SaveAsync(row, transaction, stop);
+    }
+
+    /// <summary>State, events and the sheet that a run at its end has taken are written together or not at all.</summary>
+    private async Task SaveAsync(RunRow row, Microsoft.EntityFrameworkCore.Storage.IDbContextTransaction transaction, CancellationToken stop)
+    {
+        if (row is { Phase: nameof(RunPhase.Done), TakesStock: { } stock, TakesSheet: { } sheet } && !await db.DrawerMovements.AnyAsync(m => m.RunId == row.Id, stop))
+        {
+            db.DrawerMovements.Add(new DrawerMovementRow
+            {
+                Id = Guid.CreateVersion7(),
+                Owner = row.Owner,
+                ProjectId = row.ProjectId,
+                RunId = row.Id,
+                SheetId = row.SheetId,
+                StockKey = stock,
+                Took = sheet,
+                IsActive = true,
+                At = clock.GetUtcNow(),
+            });
+            await db.Workshops.Where(w => w.Id == row.Owner).ExecuteUpdateAsync(u => u.SetProperty(w => w.DrawerVersion, w => w.DrawerVersion + 1), stop);
+        }
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         db.ChangeTracker.Clear();

@@ -1,4 +1,5 @@
 using System.Text;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Running;
 using Falzkunst.Formats.Production;
 
@@ -22,7 +23,7 @@ public sealed record ProductionFile(byte[] Content, string MediaType, string Nam
         return format switch
         {
             "svg" => new(Encoding.UTF8.GetBytes(ProductionSvgWriter.Write(page)), "image/svg+xml", $"{name}.svg"),
-            "hpgl" => new(Encoding.ASCII.GetBytes(HpglWriter.Write(page).Text), "application/vnd.hp-hpgl", $"{name}.hpgl"),
+            "hpgl" => new(Encoding.ASCII.GetBytes(HpglWriter.Write(page, way: on.Drawer.Machine(value.SetOut.Machine).Files.FirstOrDefault(f => f.Format == MachineFormat.Hpgl)).Text), "application/vnd.hp-hpgl", $"{name}.hpgl"),
             _ => null,
         };
     }

@@ -45,6 +45,18 @@ public static class MeasureWords
         Measure.NameLength => "The number of characters in a name",
         Measure.Corners => "The number of corners",
         Measure.StarDepth => "How far out the inner corners lie, in per cent,",
+        Measure.Grams => "The weight in g/m²",
+        Measure.Thickness => "The thickness",
+        Measure.SheetSide => "Each side of a sheet",
+        Measure.SheetCount => "The number of sheets",
+        Measure.WarmUp => "The time to warm up in seconds",
+        Measure.MatSide => "Each side of a mat",
+        Measure.BorderStrip => "A border that no tool reaches",
+        Measure.TopSpeed => "The highest speed in mm/s",
+        Measure.Acceleration => "The acceleration in mm/s²",
+        Measure.LiftSeconds => "The time of a lift in seconds",
+        Measure.UnitsPerMm => "Units to the millimetre",
+        Measure.OffcutSide => "Each side of an offcut",
         _ => throw new ArgumentOutOfRangeException(nameof(measure)),
     };
 }

@@ -22,7 +22,7 @@ public static class PaperJobs
     {
         var job = new NestJob(
             SheetsFor(stock, machine),
-            [.. design.Pieces.Where(p => p.Stock == stock.Key && p is { Quantity: > 0, IsMade: true, IsScrap: false }).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p)))],
+            [.. design.Pieces.Where(p => p.Stock == stock.Key && p is { Quantity: > 0, IsMade: true, IsScrap: false }).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p, stock)))],
             spacingMm);
         // What lies on sheets that are cut is no longer wanted there.
         return now is null ? job : job with { Pins = [.. Pins(now with { Sheets = [.. now.Uncut] }, job)] };
@@ -89,7 +89,11 @@ public static class PaperJobs
         return copies.All(p => NestCheck.IsAllowed(nested, Placed(p.Piece, p.Copy, p.Place)));
     });
 
-    internal static Turns TurnsOf(Piece piece) => piece.AllowedTurns switch
+    /// <summary>How a piece may be turned where nobody turns it by hand: paper with a grain or a pattern keeps pieces upright unless something else is said of them.</summary>
+    internal static Turns TurnsOf(Piece piece, Stock stock) =>
+        stock.Direction != StockDirection.None && piece.AllowedTurns == AllowedTurns.Quarters ? Turns.Half : TurnsOf(piece);
+
+    private static Turns TurnsOf(Piece piece) => piece.AllowedTurns switch
     {
         AllowedTurns.AsDrawn => Turns.None,
         AllowedTurns.AlongGrain => Turns.Half,

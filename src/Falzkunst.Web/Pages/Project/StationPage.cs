@@ -159,6 +159,8 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     {
         await LoadAsync(stop);
         await RouteAsync(stop);
+        // The drawer, opened from here, shows lengths as this project does.
+        Response.Cookies.Append(Catalogue.DrawerPage.UnitsCookie, Units.ToString(), new CookieOptions { SameSite = SameSiteMode.Lax, MaxAge = TimeSpan.FromDays(365) });
         return Page();
     }
 

@@ -11,6 +11,7 @@ import "./arranging.js";
 import "./lengths.js";
 import "./commands.js";
 import "./detail.js";
+import "./drawer.js";
 import "./light-table/light-table.js";
 import "./run-progress.js";
 import "./jobs.js";

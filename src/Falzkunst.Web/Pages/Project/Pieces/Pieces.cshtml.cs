@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Actions;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Measures;
@@ -13,7 +15,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>The pieces: their stock and place, and what each line on them is for.</summary>
-public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore art) : BenchPage(desk)
+public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore art, DrawerDesk drawer) : BenchPage(desk)
 {
     public override Station Station => Station.Pieces;
     public override string Modes => "spread stacked";
@@ -131,6 +133,32 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
         }
         return RegionsAsync(stop);
     }
+
+    /// <summary>Pens, foils and tips of the drawer that an operation takes.</summary>
+    public IEnumerable<CraftTool> ToolsFor(Operation operation) => operation switch
+    {
+        Operation.Draw => On.Drawer.OfferedTools(CraftToolKind.Pen),
+        Operation.Foil => On.Drawer.OfferedTools(CraftToolKind.Foil).Concat(On.Drawer.OfferedTools(CraftToolKind.FoilTip)),
+        Operation.Emboss => On.Drawer.OfferedTools(CraftToolKind.EmbossTip),
+        _ => [],
+    };
+
+    /// <summary>A line has the colour and the width of a tool, as far as that has them.</summary>
+    public bool IsWorkedWith(WorkedItem line, CraftTool tool) =>
+        (tool.Colour is null || string.Equals(tool.Colour, line.Ink, StringComparison.OrdinalIgnoreCase)) && (tool.WidthMm is not { } width || Math.Abs(width - line.TipMm) < 1e-6);
+
+    /// <summary>The numbers of the picked lines become those of their stock, and the lines follow the stock again.</summary>
+    public Task<IActionResult> OnPostKeepForStockAsync(CancellationToken stop) => ActAsync(async () =>
+    {
+        if (SeenHead != On.Project.Head) throw new StaleEdit(On.Project.UndoSentence ?? "the project was begun", On.Project.Head);
+        if (PickedLines is not [var (piece, line), ..] || line.EffectiveSettings.Tool is not { } change || line.Operation.ToolFor() is not { } tool) throw new NotDone("These lines have no numbers of their own to keep.");
+        var stock = On.Drawer.Stock(piece.Stock);
+        await drawer.KeepAsync(stock.Key, change.Over(stock.SettingsFor(tool)), $"from {piece.Name}, {On.Project.Name}", stop);
+        var action = new StockSettingsAction();
+        await DoNowAsync(action.For(new BenchContext(Value, Picked, On.Drawer)), stop);
+        Show((await Desk.OpenAsync(Id, stop))!);
+        Notice = $"Kept for {stock.Name}: {ToolWords.Describe(On.Drawer.Stock(stock.Key).SettingsFor(tool))}. All its sheets run so from now on; the drawer's Undo takes it back.";
+    }, stop);
 
     /// <summary>Mends a finding by its place in the list, if it is still the one that the page showed.</summary>
     public async Task<IActionResult> OnPostMendAsync(int number, string code, int way, CancellationToken stop)

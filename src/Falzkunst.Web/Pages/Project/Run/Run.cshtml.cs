@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
@@ -13,7 +14,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>The run of each sheet, planned and carried out.</summary>
-public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore runs, PlanCache plans) : CommandPage(desk)
+public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore runs, PlanCache plans, DrawerDesk drawer) : CommandPage(desk)
 {
     public override Station Station => Station.Run;
     public override string? OverPartial => "_RunOver";
@@ -117,15 +118,15 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
             throw new NotDone("The sheets have changed. Put the pieces on sheets again, then begin.");
         var (plan, refusal) = plans.Get(On, layout);
         if (plan is null) throw new NotDone(refusal!);
-        await BeginAsync(layout, plan, stop);
+        await BeginAsync(layout, plan, (layout.Stock, layout.SizeName), stop);
     }, stop);
 
-    private async Task BeginAsync(SheetLayout layout, RunPlan plan, CancellationToken stop)
+    private async Task BeginAsync(SheetLayout layout, RunPlan plan, (string Stock, string Sheet)? takes, CancellationToken stop)
     {
         try
         {
             // Begun on what the page showed, which is looked at once more under the project's lock.
-            await runs.BeginAsync(ProjectDesk.Owner, Id, SeenHead, layout.Id, TitleOf(layout), Value.SetOut.Machine, plan, FirstSpeedUp, stop);
+            await runs.BeginAsync(ProjectDesk.Owner, Id, SeenHead, layout.Id, TitleOf(layout), Value.SetOut.Machine, plan, FirstSpeedUp, stop, takes);
         }
         catch (MachineBusy busy)
         {
@@ -166,12 +167,38 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
         try
         {
             var plan = SheetPlan.Again(layout, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), On.Drawer.Stock(layout.Stock), Value.SetOut.ScoreClearanceMm, wanted, force, times);
-            await BeginAsync(layout, plan, stop);
+            await BeginAsync(layout, plan, null, stop);
         }
         catch (PlanRefused e)
         {
             throw new NotDone(RunWords.For(e));
         }
+    }, stop);
+
+    /// <summary>The stock of the sheet on show.</summary>
+    public Stock? StockOnShow => _sheet is { } sheet ? On.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock) : null;
+
+    /// <summary>The stock that numbers of a pass could be kept for: the run is over, and its stock has others; null for none.</summary>
+    public Stock? KeepsFor(Pass pass)
+    {
+        if (Run is not { State.IsOver: true } || _sheet is not { } sheet || On.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock) is not { } stock) return null;
+        // A half cut is made of what the stock has, and is no number to keep.
+        if (pass.Settings.BladeOutMm < stock.ThicknessMm) return null;
+        return Plain(pass.Settings) == Plain(stock.SettingsFor(pass.Tool)) ? null : stock;
+
+        static ToolSettings Plain(ToolSettings s) => s with { NarrowestMm = null, TipMm = null };
+    }
+
+    /// <summary>Keeps the numbers of a pass for the stock of its sheet.</summary>
+    public Task<IActionResult> OnPostKeepAsync(Guid run, int step, CancellationToken stop) => ActAsync(async () =>
+    {
+        await LoadAsync(stop);
+        if (Run is not { } over || over.Id != run || over.Plan.Steps.ElementAtOrDefault(step) is not Pass pass || KeepsFor(pass) is not { } stock)
+            throw new NotDone("That run has nothing to keep for its stock any more.");
+        var now = stock.SettingsFor(pass.Tool);
+        await drawer.KeepAsync(stock.Key, pass.Settings with { NarrowestMm = now.NarrowestMm, TipMm = now.TipMm }, $"from the run of {over.SheetTitle}, {On.Project.Name}", stop);
+        Show((await Desk.OpenAsync(Id, stop))!);
+        Notice = $"Kept for {stock.Name}: {ToolWords.Describe(pass.Settings)}. All its sheets run so from now on.";
     }, stop);
 
     public Task<IActionResult> OnPostConfirmAsync(Guid run, int? seen, CancellationToken stop) => CommandAsync(run, seen ?? -1, PracticeMachine.Confirm, stop);

@@ -22,7 +22,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Pieces on sheets, stock by stock.</summary>
-public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueStore catalogue, HandCache hands, TimeProvider clock) : CommandPage(desk)
+public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueStore catalogue, DrawerStore drawer, HandCache hands, TimeProvider clock) : CommandPage(desk)
 {
     public override Station Station => Station.Sheets;
     public override bool SceneFollows => true;
@@ -262,7 +262,7 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
     /// <summary>Throws an offcut away.</summary>
     public Task<IActionResult> OnPostThrowAsync(string stock, string offcut, CancellationToken stop) => ActAsync(async () =>
     {
-        await catalogue.RemoveOffcutAsync(ProjectDesk.Owner, stock, offcut, stop);
+        await drawer.ThrowOffcutAsync(ProjectDesk.Owner, stock, offcut, stop);
         Show((await Desk.OpenAsync(Id, stop))!);
     }, stop);
 

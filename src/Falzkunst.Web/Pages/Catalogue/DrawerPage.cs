@@ -1,0 +1,118 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Measures;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
+using Falzkunst.Data.Json;
+using Falzkunst.Data.Workshop;
+using Falzkunst.Web.Binding;
+using Falzkunst.Web.Desk;
+using Falzkunst.Web.Wording;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.Filters;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Falzkunst.Web.Pages.Catalogue;
+
+/// <summary>
+/// What the pages of the drawer have in common: the drawer, the units that lengths are shown in, and how a change is answered. A page
+/// of its own shows a list beside a sheet; over a station only the sheet.
+/// </summary>
+public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
+{
+    /// <summary>Headers hold nothing but ASCII.</summary>
+    private static readonly JsonSerializerOptions AsciiJson = new() { Encoder = JavaScriptEncoder.Default };
+
+    /// <summary>The cookie that says which units lengths are shown in outside of a project.</summary>
+    public const string UnitsCookie = "units";
+
+    protected DrawerDesk Desk { get; } = desk;
+
+    protected DrawerStore Store { get; } = store;
+
+    public Drawer Drawer { get; private set; } = null!;
+
+    /// <summary>The last change, and what redo would do.</summary>
+    public DrawerHistory History { get; private set; } = new(null, null);
+
+    public Units Units => Request.Cookies[UnitsCookie] is { } named && Enum.TryParse<Units>(named, out var units) && Enum.IsDefined(units) ? units : Units.Millimetres;
+
+    /// <summary>What could not be done, or was done.</summary>
+    public string? Notice { get; protected set; }
+
+    /// <summary>The sheet lies over a station.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool Over { get; set; }
+
+    public override void OnPageHandlerSelected(PageHandlerSelectedContext context) => RequestUnits.Set(HttpContext, Units);
+
+    public override async Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
+    {
+        if (ModelState.IsValid || HttpMethods.IsGet(Request.Method))
+        {
+            await next();
+            return;
+        }
+        var (field, state) = ModelState.First(s => s.Value?.Errors.Count > 0);
+        context.Result = await RefusedAsync(JsonNamingPolicy.CamelCase.ConvertName(field), state!.Errors[0].ErrorMessage, HttpContext.RequestAborted);
+    }
+
+    protected async Task LoadAsync(CancellationToken stop)
+    {
+        Drawer = await Desk.OpenAsync(stop);
+        History = await Store.HistoryAsync(ProjectDesk.Owner, stop);
+    }
+
+    /// <summary>The list and the sheet after a change; what is refused is said beside its field, or above.</summary>
+    protected async Task<IActionResult> ActAsync(Func<Task> act, CancellationToken stop)
+    {
+        try
+        {
+            await act();
+            Response.Headers["HX-Trigger"] = "drawer-changed";
+        }
+        catch (EditRefused e)
+        {
+            return await RefusedAsync(e.Field, ReasonWords.For(e, Units), stop);
+        }
+        catch (ThingChanged e)
+        {
+            Notice = $"{e.Name} was changed meanwhile in another window{(e.WhatChanged is null ? "" : $": {e.WhatChanged}")}. Here it is as it is now; your change was not made.";
+            Response.StatusCode = StatusCodes.Status409Conflict;
+        }
+        catch (NothingInDrawer)
+        {
+            Notice = "There is nothing to take back, or to do again.";
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        }
+        catch (DrawerRefused e)
+        {
+            Notice = e.Message;
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        }
+        await LoadAsync(stop);
+        return Partial("_DrawerParts", this);
+    }
+
+    private async Task<IActionResult> RefusedAsync(string? field, string word, CancellationToken stop)
+    {
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        await LoadAsync(stop);
+        // Beside its field, where what was typed stays.
+        if (field is not null) Response.Headers["HX-Trigger"] = JsonSerializer.Serialize(new Dictionary<string, object> { ["refused"] = new { field, word } }, AsciiJson);
+        else Notice = word;
+        return Partial("_DrawerNotice", this);
+    }
+
+    public Task<IActionResult> OnPostUndoAsync(CancellationToken stop) => ActAsync(async () => Notice = $"Taken back: {(await Store.UndoAsync(ProjectDesk.Owner, stop)).Sentence}.", stop);
+
+    public Task<IActionResult> OnPostRedoAsync(CancellationToken stop) => ActAsync(async () => Notice = $"Done again: {(await Store.RedoAsync(ProjectDesk.Owner, stop)).Sentence}.", stop);
+
+    /// <summary>What a length as typed comes to.</summary>
+    public IActionResult OnGetUnderstand(string? text) =>
+        new JsonResult(Length.Read(text, Units, out var mm) is { } fault ? ReasonWords.For(fault, text) : $"= {Length.InField(mm, Units)}");
+
+    /// <summary>A length in a field.</summary>
+    public string Field(double? mm) => mm is null ? "" : Length.InField(mm.Value, Units);
+}
