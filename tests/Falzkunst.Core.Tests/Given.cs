@@ -10,7 +10,7 @@ namespace Falzkunst.Core.Tests;
 internal static class Given
 {
     public static readonly Look PlainLook = new("#000000", null, false, true, null);
-    public static readonly Drawer Drawer = new(SeedCatalogue.Stocks, SeedCatalogue.Machines);
+    public static readonly Drawer Drawer = SeedCatalogue.Drawer;
 
     public static Machine Machine(string key) => SeedCatalogue.Machines.Single(m => m.Key == key);
     public static Stock Stock(string key) => SeedCatalogue.Stocks.Single(s => s.Key == key);

@@ -71,6 +71,7 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
         Gen.Select(SmallMm, SmallMm, (d, g) => Ask("dash", $"dash {d} {g}", ("dash", d), ("gap", g))),
         SmallMm.Select(d => Ask("dash", $"dash {d}", ("dash", d))),
         SmallMm.Select(w => Ask("tip", $"tip {w}", ("width", w))),
+        Choose(("pen-violet", "violet"), ("pen-rust", "Rust, medium"), ("foil-gold", "gold foil")).Select(t => Ask("tool", $"tool {t.Item2}", ("tool", t.Item1))),
         Choose("#7b4ba8", "#10a040", "plum").Select(c => Ask("colour", $"colour {c}", ("ink", c))),
         Gen.Select(Choose("Parallel", "Crossed", "Inward"), SmallMm, (p, d) => Ask("fill", $"fill {p.ToLowerInvariant()} {d} at 30", ("pattern", p), ("distance", d), ("angle", "30"))),
         SmallMm.Select(d => Ask("fill", $"fill {d}", ("distance", d))),

@@ -1,47 +1,7 @@
 // Journeys that a newcomer makes, with the count of what the hand does: a press, a drag, a chord or a committed field is one action.
 import { test, expect } from "@playwright/test";
-import { begin, goTo, settled, watch } from "./pages.mjs";
-
-/** A hand that counts. */
-function counting(page) {
-  const hand = {
-    actions: 0,
-    async press(locator) {
-      hand.actions++;
-      await locator.click();
-    },
-    async choose(locator, what) {
-      hand.actions++;
-      await locator.selectOption(what);
-    },
-    async commit(locator, text) {
-      hand.actions++;
-      await locator.fill(text);
-      const before = await page.evaluate(() => document.body.dataset.head);
-      await locator.press("Tab");
-      await expect.poll(() => page.evaluate(() => document.body.dataset.head)).not.toBe(before);
-    },
-    async bring(file) {
-      hand.actions++;
-      await page.locator("#files").setInputFiles(file);
-    },
-    async key(keys) {
-      hand.actions++;
-      await page.keyboard.press(keys);
-    },
-    async station(name) {
-      hand.actions++;
-      await goTo(page, name);
-    },
-    tab: (name) =>
-      hand.press(
-        page.locator("#tray").getByRole("tab", {
-          name: new RegExp(`^${name}`),
-        }),
-      ),
-  };
-  return hand;
-}
+import { counting } from "./counting.mjs";
+import { begin, settled, watch } from "./pages.mjs";
 
 const svg = (head, body) => Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" ${head}>${body}</svg>`);
 

@@ -112,7 +112,9 @@ test("one look rule turns the cut folds of a bought file into valley folds", asy
   await page.getByLabel("Drawn").selectOption("any");
   await page.getByLabel("In files from").fill("Atelier Nord");
   await page.getByLabel("In files from").press("Tab");
-  await expect(page.locator(".sentence")).toHaveText("Pink lines are valley folds, in files from Atelier Nord. It would change 3 lines here.");
+  await expect(page.locator(".sentence")).toHaveText(
+    "Pink lines are valley folds, in files from Atelier Nord. It would change 3 lines here.",
+  );
   await headMoves(page, () => page.getByRole("button", { name: "Keep it and apply it now" }).click());
   await goTo(page, "Pieces");
   await expect(page.locator("#tray")).toContainText("3 lines");

@@ -1,8 +1,22 @@
 // What several journeys do.
 import { expect } from "@playwright/test";
-import { current } from "./server.mjs";
+import { current, drop, serve } from "./server.mjs";
 
-export const address = () => current().address;
+let own = null;
+export const address = () => (own ?? current()).address;
+
+/** The tests of a file that calls this have a server and a database of their own. */
+export function ownServer(test, name) {
+  test.beforeAll(async () => {
+    own = await serve(name, 23800 + Math.floor(Math.random() * 1000));
+  });
+  test.afterAll(async () => {
+    const server = own;
+    own = null;
+    await server.end();
+    drop(name);
+  });
+}
 
 /** Fails a test on any error that the page itself reports. */
 export function watch(page) {

@@ -107,7 +107,6 @@ test("pieces are moved, turned, pinned and sent by hand, and a rest is kept", as
   await tab(page, "Place");
   await headMoves(page, () => page.locator("#turns").selectOption("AlongGrain"));
   await page.keyboard.press("Escape");
-  await page.locator("body").click({ position: { x: 640, y: 20 } });
   await page.locator("light-table .surface").focus();
   await page.keyboard.press("Escape");
   await expect(page.locator("#placed")).toHaveCount(0);

@@ -1,12 +1,18 @@
 import { defineConfig } from "@playwright/test";
 
+const OWN_SERVER = ["drawer.spec.mjs", "impatient.spec.mjs", "kills.spec.mjs"];
+
 export default defineConfig({
   testDir: ".",
-  testMatch: "*.spec.mjs",
   globalSetup: "./server.mjs",
   globalTeardown: "./teardown.mjs",
   fullyParallel: false,
-  workers: 1,
+  workers: 2,
+  // What kills its server or changes the drawer has a server of its own, and goes on beside the journeys, which share one.
+  projects: [
+    { name: "journeys", testMatch: "*.spec.mjs", testIgnore: OWN_SERVER, workers: 1 },
+    { name: "own server", testMatch: OWN_SERVER, workers: 1 },
+  ],
   // Generous: a busy machine makes a test slow, not wrong.
   timeout: 180_000,
   expect: { timeout: 20_000 },

@@ -23,8 +23,6 @@ test("pieces settle while one watches, and the better layout is taken", async ({
   await page.locator("#settle").waitFor();
   await headMoves(page, () => page.keyboard.press("n"));
   await expect(page.getByRole("button", { name: "Take it now" })).toBeEnabled();
-  const answers = () => page.evaluate(() => document.getElementById("settling").dataset.answers);
-  const first = await answers();
   const sheets = (card) =>
     page
       .locator(".is-layout")
@@ -32,7 +30,6 @@ test("pieces settle while one watches, and the better layout is taken", async ({
       .innerText()
       .then((t) => Number(t.match(/(\d+) sheet/)[1]));
   const before = await sheets("As it lies");
-  await expect.poll(answers).not.toBe(first);
   await expect.poll(() => sheets("Settled")).toBeLessThan(before);
   // The table draws the best so far.
   const drawn = () => page.evaluate(() => document.querySelector("light-table").layout.frames.filter((f) => f.kind === "sheet").length);

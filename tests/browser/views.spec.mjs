@@ -30,6 +30,14 @@ for (const { width, height, axe } of SIZES) {
         `${station} runs over the side`,
       ).toBeLessThanOrEqual(0);
     }
+    for (const section of ["stocks", "machines", "tools", "changes"]) {
+      await page.goto(`${address()}/drawer/${section}`);
+      if (axe) await isSound(page, `drawer, ${section}`);
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth - innerWidth),
+        `the drawer's ${section} run over the side`,
+      ).toBeLessThanOrEqual(0);
+    }
     expect(errors).toEqual([]);
   });
 }
@@ -58,7 +66,7 @@ test("trays, sheets and dialogs of the bench pass axe", async ({ page }) => {
   for (const [what, key, words] of [
     ["several pieces", "p1,p2,p3", "3 pieces picked"],
     ["foiled lines", "p5:l10,l11", "Area"],
-    ["a fold", "p1:l14", "How it is worked"],
+    ["a fold", "p1:l14", "A line"],
     ["nothing", "none", "Nothing picked"],
   ]) {
     await page.goto(`${page.url().split("?")[0]}?at=${key}`);

@@ -36,14 +36,14 @@ public static partial class DrawerRules
         AtMost(stock.Sheets.Length, MostSheetSizes, "sheet");
         foreach (var sheet in stock.Sheets)
         {
-            Named(sheet.Name, "sheet-name");
-            BetweenMm(sheet.WidthMm, LeastSideMm, MostSideMm, Measure.SheetSide, "sheet-width");
-            BetweenMm(sheet.HeightMm, LeastSideMm, MostSideMm, Measure.SheetSide, "sheet-height");
+            Named(sheet.Name, "size");
+            BetweenMm(sheet.WidthMm, LeastSideMm, MostSideMm, Measure.SheetSide, "sheetWidth");
+            BetweenMm(sheet.HeightMm, LeastSideMm, MostSideMm, Measure.SheetSide, "sheetHeight");
             Between(sheet.Count, 0, MostSheets, Measure.SheetCount, "count");
         }
         AtMost(stock.Offcuts.Length, MostOffcuts, "offcut");
         foreach (var offcut in stock.Offcuts) OffcutShapes.Demand(offcut);
-        Apart(stock.Sheets.Select(s => s.Name).Concat(stock.Offcuts.Select(o => o.Name)), "sheet-name");
+        Apart(stock.Sheets.Select(s => s.Name).Concat(stock.Offcuts.Select(o => o.Name)), "size");
         AtMost(stock.OtherSets.Length + 1, MostSets, "set");
         foreach (var set in stock.OtherSets.Prepend(stock.SetInUse))
         {
@@ -75,25 +75,25 @@ public static partial class DrawerRules
         AtMost(machine.OtherMats.Length + 1, MostMats, "mat");
         foreach (var mat in machine.OtherMats.Prepend(machine.MatInUse))
         {
-            Named(mat.Name, "mat-name");
-            BetweenMm(mat.WidthMm, 50, MostSideMm, Measure.MatSide, "mat-width");
-            BetweenMm(mat.HeightMm, 50, MostSideMm, Measure.MatSide, "mat-height");
+            Named(mat.Name, "matName");
+            BetweenMm(mat.WidthMm, 50, MostSideMm, Measure.MatSide, "matWidth");
+            BetweenMm(mat.HeightMm, 50, MostSideMm, Measure.MatSide, "matHeight");
         }
-        Apart(machine.OtherMats.Select(m => m.Name).Prepend(machine.MatName), "mat-name");
+        Apart(machine.OtherMats.Select(m => m.Name).Prepend(machine.MatName), "matName");
         foreach (var (strip, field) in new[] { (machine.Unreachable.Top, "top"), (machine.Unreachable.Right, "right"), (machine.Unreachable.Bottom, "bottom"), (machine.Unreachable.Left, "left") })
             BetweenMm(strip, 0, 100, Measure.BorderStrip, field);
         if (machine.Holders.IsEmpty) throw new EditRefused(Reason.NoHolders) { Field = "holder" };
         AtMost(machine.Holders.Length, MostHolders, "holder");
         foreach (var holder in machine.Holders)
         {
-            Named(holder.Name, "holder");
-            if (holder.Tools.IsEmpty) throw new EditRefused(Reason.HolderTakesNothing, holder.Name) { Field = "holder" };
+            Named(holder.Name, "holderName");
+            if (holder.Tools.IsEmpty) throw new EditRefused(Reason.HolderTakesNothing, holder.Name) { Field = "takes" };
         }
-        Apart(machine.Holders.Select(h => h.Name), "holder");
+        Apart(machine.Holders.Select(h => h.Name), "holderName");
         Between(machine.TopSpeed, 1, 5000, Measure.TopSpeed, "topSpeed");
         Between(machine.Acceleration, 1, 100_000, Measure.Acceleration, "acceleration");
         Between(machine.LiftSeconds, 0, 10, Measure.LiftSeconds, "lift");
-        if (machine.Files.IsEmpty) throw new EditRefused(Reason.NoFiles) { Field = "files" };
+        if (machine.Files.IsEmpty) throw new EditRefused(Reason.NoFiles) { Field = "svg" };
         foreach (var file in machine.Files) Between(file.UnitsPerMm, 0.01, 10_000, Measure.UnitsPerMm, "units");
     }
 

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Refusals;
 
@@ -16,8 +17,8 @@ public static class OffcutShapes
     /// <summary>A rectangle.</summary>
     public static Path Rectangle(double widthMm, double heightMm)
     {
-        Side(widthMm, "offcut-width");
-        Side(heightMm, "offcut-height");
+        Side(widthMm, "offcutWidth");
+        Side(heightMm, "offcutHeight");
         return Path.Rectangle(0, 0, widthMm, heightMm);
     }
 
@@ -29,10 +30,10 @@ public static class OffcutShapes
     /// <exception cref="EditRefused">A side is out of reach, or what is gone leaves no L.</exception>
     public static Path Angle(double widthMm, double heightMm, double goneWidthMm, double goneHeightMm)
     {
-        Side(widthMm, "offcut-width");
-        Side(heightMm, "offcut-height");
-        DrawerRules.BetweenMm(goneWidthMm, LeastSideMm, widthMm - LeastSideMm, Measure.OffcutSide, "gone-width");
-        DrawerRules.BetweenMm(goneHeightMm, LeastSideMm, heightMm - LeastSideMm, Measure.OffcutSide, "gone-height");
+        Side(widthMm, "offcutWidth");
+        Side(heightMm, "offcutHeight");
+        DrawerRules.BetweenMm(goneWidthMm, LeastSideMm, widthMm - LeastSideMm, Measure.OffcutSide, "goneWidth");
+        DrawerRules.BetweenMm(goneHeightMm, LeastSideMm, heightMm - LeastSideMm, Measure.OffcutSide, "goneHeight");
         var (x, y) = (widthMm - goneWidthMm, heightMm - goneHeightMm);
         return Path.Polyline([new(0, 0), new(widthMm, 0), new(widthMm, y), new(x, y), new(x, heightMm), new(0, heightMm)], closed: true);
     }
@@ -53,18 +54,29 @@ public static class OffcutShapes
     {
         var box = offcut.Outline.Bounds;
         if (!box.Min.IsFinite || !double.IsFinite(box.Width + box.Height)) throw EditRefused.RangeMm(Measure.OffcutSide, LeastSideMm, MostSideMm, "corners");
-        Side(box.Width, "offcut-width");
-        Side(box.Height, "offcut-height");
+        Side(box.Width, "offcutWidth");
+        Side(box.Height, "offcutHeight");
+        if (CrossesItself(offcut)) throw new EditRefused(Reason.OffcutCrosses) { Field = "corners" };
         if (!(offcut.Area >= LeastAreaMm2)) throw new EditRefused(Reason.OffcutTooSmall) { Field = "corners" };
-        if (CrossesItself(offcut.Outline)) throw new EditRefused(Reason.OffcutCrosses) { Field = "corners" };
     }
 
-    /// <summary>A ring that crosses itself falls into parts of which some lie outside the others; a sound one is its own area.</summary>
-    private static bool CrossesItself(Path outline)
+    /// <summary>
+    /// A ring that crosses itself falls into parts of which some lie outside the others; a sound one is its own area. Where holes cross
+    /// is mended when pieces are laid, if they do not cross without end.
+    /// </summary>
+    private static bool CrossesItself(Offcut offcut)
     {
-        var flat = outline.Flat.ToArray();
-        var area = Region.EvenOdd([outline]);
-        return area.PartCount != 1 || area.OpeningCount != 0 || Math.Abs(area.Area - Math.Abs(Polygons.SignedArea(flat))) > 1e-6 * Math.Max(1, area.Area);
+        try
+        {
+            var area = Region.EvenOdd([offcut.Outline]);
+            if (area.PartCount != 1 || area.OpeningCount != 0 || Math.Abs(area.Area - Math.Abs(Polygons.SignedArea(offcut.Outline.Flat.ToArray()))) > 1e-6 * Math.Max(1, area.Area)) return true;
+            if (!offcut.Holes.IsEmpty) Region.EvenOdd([offcut.Outline, .. offcut.Holes]);
+            return false;
+        }
+        catch (BudgetSpent)
+        {
+            return true;
+        }
     }
 
     private static void Side(double mm, string field) => DrawerRules.BetweenMm(mm, LeastSideMm, MostSideMm, Measure.OffcutSide, field);

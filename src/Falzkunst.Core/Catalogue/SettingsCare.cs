@@ -22,6 +22,9 @@ public enum SettingsWarning
 
     /// <summary>Line after line in the same place cuts through.</summary>
     TimesMany,
+
+    /// <summary>The stock is noted as one that the tool does not suit; nothing is likelier.</summary>
+    NotSuited,
 }
 
 /// <summary>A warning with the number that would be more likely.</summary>
@@ -67,6 +70,7 @@ public static class SettingsCare
         var fastest = settings.Tool == Tool.FoilTip ? FastestFoil : Fastest;
         if (settings.SpeedMmPerSecond > fastest) doubts.Add(new(SettingsWarning.SpeedHigh, careful.SpeedMmPerSecond));
         if (settings.Times > MostTimes) doubts.Add(new(SettingsWarning.TimesMany, careful.Times));
+        if (!stock.DoesSuit(settings.Tool)) doubts.Add(new(SettingsWarning.NotSuited, 0));
         return doubts.ToImmutable();
     }
 }

@@ -4,8 +4,11 @@ namespace Falzkunst.Core.Catalogue;
 
 /// <summary>Where a setting came from.</summary>
 /// <param name="From">In words, such as "typed here" or "a line of Tram body, Night tram invitation".</param>
-/// <param name="At">When it was set.</param>
-public sealed record SettingNote(string From, DateTimeOffset At);
+/// <param name="At">When it was set; kept to the second.</param>
+public sealed record SettingNote(string From, DateTimeOffset At)
+{
+    public DateTimeOffset At { get; } = new(At.UtcTicks - At.UtcTicks % TimeSpan.TicksPerSecond, TimeSpan.Zero);
+}
 
 /// <summary>Settings of a stock for one kind of work.</summary>
 /// <param name="Name">Such as "usual", "intricate", "thick".</param>

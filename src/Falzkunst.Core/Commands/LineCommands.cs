@@ -22,7 +22,7 @@ internal static class LineCommands
             (_, w) => new DashAction(w.Length("a dash"), w.HasMore ? w.Length("a gap") : null)),
         new("tip", "tip 0.4", "Width of the pen's, foil's or embossing tip.", (_, w) => new TipAction(w.Length("a width"))),
         new("colour", "colour #7B4BA8", "Colour of the pen or foil.", (_, w) => new ColourAction(w.Word("a colour"))),
-        new("take", "take Violet, fine", "A pen, foil or tip of the drawer for the picked lines.", (c, w) => new ToolAction(ToolNamed(c, w.Rest("a pen, foil or tip")))),
+        new("tool", "tool Violet, fine", "A pen, foil or tip of the drawer for the picked lines.", (c, w) => new ToolAction(ToolNamed(c, w.Rest("a pen, foil or tip")))),
         new("fill", "fill parallel 0.4 at 45", "Fills the area: none, parallel, crossed or inward, with the distance of strokes and their angle; what is not said stays.", Fill),
         new("settings", "settings force 200 speed 80", "Numbers that differ from the stock's: force, speed, blade, heat, times; alone it goes back to the stock's.", Settings),
         new("lock size", "lock size", "The picked lines keep their size when their piece is scaled.", (_, _) => new LockSizeAction(true)),

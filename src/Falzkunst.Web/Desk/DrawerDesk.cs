@@ -111,9 +111,12 @@ public sealed class DrawerDesk(DrawerStore store, CatalogueStore catalogue, Time
     }
 
     /// <summary>Settings of a stock set by hand.</summary>
-    public Task SettingsAsync(string key, int version, ToolSettings settings, CancellationToken stop) => StockAsync(key, version, s =>
-        s.SetInUse.For(settings.Tool) == settings ? (s, "")
-            : (s.With(s.SetInUse.Keeping(settings, new SettingNote("typed in the drawer", clock.GetUtcNow()))), $"Set the {settings.Tool.Name()} of {s.Name}"), stop);
+    public Task SettingsAsync(string key, int version, Tool tool, Func<ToolSettings, ToolSettings> change, CancellationToken stop) => StockAsync(key, version, s =>
+    {
+        var settings = change(s.SettingsFor(tool));
+        return s.SetInUse.For(tool) == settings ? (s, "")
+            : (s.With(s.SetInUse.Keeping(settings, new SettingNote("typed in the drawer", clock.GetUtcNow()))), $"Set the {tool.Name()} of {s.Name}");
+    }, stop);
 
     /// <summary>Takes the things of a file into the drawer: new ones beside what is there, or in place of what has the same key.</summary>
     /// <param name="file">The file's drawer.</param>

@@ -19,6 +19,7 @@ public static class DoubtWords
             SettingsWarning.HeatUnusual => $"Foil seldom takes at that heat; {likely} °C is usual.",
             SettingsWarning.SpeedHigh => $"So fast corners round off; {likely} mm/s is careful.",
             SettingsWarning.TimesMany => $"So often in one place cuts through; {likely} times is usual.",
+            SettingsWarning.NotSuited => $"{stock.Name} is noted as not for this; what it suits stands on its sheet.",
             _ => throw new ArgumentOutOfRangeException(nameof(doubt)),
         };
     }

@@ -31,6 +31,19 @@ public sealed class PaperPlacingTests
         Assert.Equal(["p1"], sheets.Single(s => s.SizeName == "A4").Placements.Select(p => p.Piece));
     }
 
+    /// <summary>190 by 100 fits twelve inches three times only where one lies across; a grain keeps all three one way.</summary>
+    [Theory]
+    [InlineData(StockDirection.None, 1)]
+    [InlineData(StockDirection.Down, 2)]
+    public void Where_a_grain_runs_along_the_sheet_no_piece_lies_across_it(StockDirection direction, int sheets)
+    {
+        var stock = Chalk with { Sheets = [new("Square", 304.8, 304.8, 9)], Direction = direction };
+        var placed = Place(stock, Given.Piece("p1", 180, 90), Given.Piece("p2", 180, 90), Given.Piece("p3", 180, 90), Given.Piece("p4", 180, 90));
+        Assert.Empty(placed.Unplaced);
+        Assert.Equal(sheets, placed.Sheets.Length);
+        Assert.Equal(direction == StockDirection.None, placed.Sheets.SelectMany(s => s.Placements).Any(p => Math.Abs(p.Place.Apply(new Point(1, 0)).Y - p.Place.Apply(new Point(0, 0)).Y) > 0.5));
+    }
+
     [Fact]
     public void A_piece_left_out_altogether_takes_no_paper()
     {

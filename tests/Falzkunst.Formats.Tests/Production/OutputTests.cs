@@ -57,6 +57,18 @@ public sealed class OutputTests
         }
     }
 
+    [Theory]
+    [InlineData(40, FileOrigin.LowerLeft, "PU5000,3700")]
+    [InlineData(100, FileOrigin.LowerLeft, "PU12500,9250")]
+    [InlineData(100, FileOrigin.UpperLeft, "PU12500,2750")]
+    public void Hpgl_is_in_the_units_and_from_the_corner_that_the_machine_wants(double units, FileOrigin origin, string first)
+    {
+        var line = Core.Geometry.Path.Polyline([new(125, 27.5), new(130, 27.5)], false);
+        var piece = Piece.FromLines("p1", "One", "chalk-200", Affine.Identity, [new Line("l1", Core.Geometry.Path.Rectangle(0, 0, 200, 120), Operation.Cut, new Look("#000000", null, false, true, null), null, null), new Line("l2", line, Operation.Score, new Look("#000000", null, false, true, null), null, null)]);
+        var (text, _) = HpglWriter.Write(ProductionPage.FromLines([.. SheetLines.Collect(piece, 1, Affine.Identity)], 200, 120), way: new MachineFile(MachineFormat.Hpgl, units, origin));
+        Assert.Contains(first, text, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void Files_say_how_often_lines_are_run()
     {

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Falzkunst.Core.Actions;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Geometry;
@@ -41,8 +42,9 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
     /// <summary>The address that a form of the sheet posts to, whichever page it lies over.</summary>
     /// <param name="handler">The handler.</param>
     /// <param name="key">Key of the thing; null for the one on show.</param>
-    public string At(string handler, string? key = null) =>
-        $"/drawer/{Section}{((key ?? Key) is { } k ? "/" + Uri.EscapeDataString(k) : "")}?handler={handler}{(Over ? "&over=true" : "")}";
+    /// <param name="version">The version of it that the form shows; null for what names none.</param>
+    public string At(string handler, string? key = null, int? version = null) => string.Create(
+        CultureInfo.InvariantCulture, $"/drawer/{Section}{((key ?? Key) is { } k ? "/" + Uri.EscapeDataString(k) : "")}?handler={handler}{(version is null ? "" : $"&version={version}")}{(Over ? "&over=true" : "")}");
 
     public async Task<IActionResult> OnGetAsync(CancellationToken stop)
     {
@@ -58,7 +60,7 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
 
     /// <summary>What a stock is, as its form gives it.</summary>
     public sealed record StockFields(
-        string Name, string? Kind, int Grams, [InMillimetres] double Thickness, string Colour, StockPattern Pattern, [InMillimetres] double Narrowest,
+        string? Name, string? Kind, int Grams, [InMillimetres] double Thickness, string Colour, StockPattern Pattern, [InMillimetres] double Narrowest,
         StockDirection Direction, bool BothSides, bool TakesPrint, Tool[]? Suits);
 
     public Task<IActionResult> OnPostStockAsync(StockFields fields, CancellationToken stop) => ChangeAsync(s =>
@@ -66,13 +68,13 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
         var suits = fields.Suits is null || fields.Suits.Length == Enum.GetValues<Tool>().Length ? [] : fields.Suits.Order().ToImmutableArray();
         var after = s with
         {
-            Name = fields.Name.Trim(),
+            Name = Typed(fields.Name),
             Kind = fields.Kind?.Trim() ?? "",
             GramsPerSquareMetre = fields.Grams,
-            ThicknessMm = fields.Thickness,
+            ThicknessMm = Kept(fields.Thickness, s.ThicknessMm),
             Colour = fields.Colour.ToUpperInvariant(),
             Pattern = fields.Pattern,
-            NarrowestMm = fields.Narrowest,
+            NarrowestMm = Kept(fields.Narrowest, s.NarrowestMm),
             Direction = fields.Direction,
             BothSidesAlike = fields.BothSides,
             TakesPrint = fields.TakesPrint,
@@ -142,7 +144,8 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
         Tool Tool, int Force, double Speed, [InMillimetres] double? BladeOut, int? Heat, int? WarmUp, int Times, [InMillimetres] double? Bears, [InMillimetres] double? Tip);
 
     public Task<IActionResult> OnPostSettingsAsync(SettingFields f, CancellationToken stop) => ActAsync(() => Desk.SettingsAsync(
-        Key ?? "", Version, new ToolSettings(f.Tool, f.Force, f.Speed, f.BladeOut, f.Heat, f.WarmUp ?? 0, f.Times, f.Bears, f.Tip), stop), stop);
+        Key ?? "", Version, f.Tool,
+        now => new ToolSettings(f.Tool, f.Force, f.Speed, Kept(f.BladeOut, now.BladeOutMm), f.Heat, f.WarmUp ?? 0, f.Times, Kept(f.Bears, now.NarrowestMm), Kept(f.Tip, now.TipMm)), stop), stop);
 
     /// <summary>Forgets what was noted for a tool, so that careful settings are taken.</summary>
     public Task<IActionResult> OnPostForgetAsync(Tool tool, CancellationToken stop) =>
@@ -151,8 +154,8 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
     public Task<IActionResult> OnPostUseSetAsync(string set, CancellationToken stop) => ChangeAsync(s => (s.Using(set), $"{s.Name} is worked {set}"), stop);
 
     /// <summary>Another set, which begins as the one in use and is in use then.</summary>
-    public Task<IActionResult> OnPostNewSetAsync(string set, CancellationToken stop) => ChangeAsync(s =>
-        (s with { OtherSets = s.OtherSets.Add(s.SetInUse), SetName = set.Trim() }, $"Added the settings “{set.Trim()}” to {s.Name}"), stop);
+    public Task<IActionResult> OnPostNewSetAsync(string? set, CancellationToken stop) => ChangeAsync(s =>
+        (s with { OtherSets = s.OtherSets.Add(s.SetInUse), SetName = Typed(set) }, $"Added the settings “{Typed(set)}” to {s.Name}"), stop);
 
     public Task<IActionResult> OnPostDropSetAsync(string set, CancellationToken stop) => ChangeAsync(s =>
         (s with { OtherSets = s.OtherSets.RemoveAll(o => o.Name == set) }, $"Took the settings “{set}” from {s.Name}"), stop);
@@ -161,7 +164,7 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
 
     /// <summary>What a machine is, as its form gives it.</summary>
     public sealed record MachineFields(
-        string Name, [InMillimetres] double Top, [InMillimetres] double Right, [InMillimetres] double Bottom, [InMillimetres] double Left, bool ReadsMarks,
+        string? Name, [InMillimetres] double Top, [InMillimetres] double Right, [InMillimetres] double Bottom, [InMillimetres] double Left, bool ReadsMarks,
         double TopSpeed, double Acceleration, double Lift, bool Svg, bool Hpgl, double? Units, FileOrigin Origin);
 
     public Task<IActionResult> OnPostMachineAsync(MachineFields f, CancellationToken stop) => ChangeMachineAsync(m =>
@@ -173,8 +176,9 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
         ];
         var after = m with
         {
-            Name = f.Name.Trim(),
-            Unreachable = new Borders(f.Top, f.Right, f.Bottom, f.Left),
+            Name = Typed(f.Name),
+            Unreachable = new Borders(
+                Kept(f.Top, m.Unreachable.Top), Kept(f.Right, m.Unreachable.Right), Kept(f.Bottom, m.Unreachable.Bottom), Kept(f.Left, m.Unreachable.Left)),
             ReadsMarks = f.ReadsMarks,
             TopSpeed = f.TopSpeed,
             Acceleration = f.Acceleration,
@@ -185,8 +189,8 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
     }, stop);
 
     /// <summary>What a holder is called and which tools fit it.</summary>
-    public Task<IActionResult> OnPostHolderAsync(string holder, string holderName, Tool[]? takes, CancellationToken stop) => ChangeMachineAsync(m =>
-        (m with { Holders = [.. m.Holders.Select(h => h.Name == holder ? new Holder(holderName.Trim(), [.. (takes ?? []).Order()]) : h)] }, $"Changed the holder {holderName.Trim()} of {m.Name}"), stop);
+    public Task<IActionResult> OnPostHolderAsync(string holder, string? holderName, Tool[]? takes, CancellationToken stop) => ChangeMachineAsync(m =>
+        (m with { Holders = [.. m.Holders.Select(h => h.Name == holder ? new Holder(Typed(holderName), [.. (takes ?? []).Order()]) : h)] }, $"Changed the holder {Typed(holderName)} of {m.Name}"), stop);
 
     /// <summary>One holder more, or one less.</summary>
     public Task<IActionResult> OnPostHoldersAsync(int count, CancellationToken stop) => ChangeMachineAsync(m => count == 1
@@ -195,8 +199,8 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
 
     public Task<IActionResult> OnPostMatAsync(string mat, CancellationToken stop) => ChangeMachineAsync(m => (m.OnMat(mat), $"{m.Name} is used with the mat {mat}"), stop);
 
-    public Task<IActionResult> OnPostAddMatAsync(string matName, [InMillimetres] double matWidth, [InMillimetres] double matHeight, CancellationToken stop) => ChangeMachineAsync(m =>
-        (m with { OtherMats = m.OtherMats.Add(new Mat(matName.Trim(), matWidth, matHeight)) }, $"Put the mat {matName.Trim()} to {m.Name}"), stop);
+    public Task<IActionResult> OnPostAddMatAsync(string? matName, [InMillimetres] double matWidth, [InMillimetres] double matHeight, CancellationToken stop) => ChangeMachineAsync(m =>
+        (m with { OtherMats = m.OtherMats.Add(new Mat(Typed(matName), matWidth, matHeight)) }, $"Put the mat {Typed(matName)} to {m.Name}"), stop);
 
     public Task<IActionResult> OnPostRemoveMatAsync(string mat, CancellationToken stop) => ChangeMachineAsync(m =>
         (m with { OtherMats = m.OtherMats.RemoveAll(o => o.Name == mat) }, $"Took the mat {mat} from {m.Name}"), stop);
@@ -208,8 +212,8 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
 
     // Pens, foils, tips and blades.
 
-    public Task<IActionResult> OnPostToolAsync(string tool, string name, string? colour, [InMillimetres] double? width, CancellationToken stop) => ActAsync(() => Desk.ToolAsync(
-        tool, Version, t => (t with { Name = name.Trim(), Colour = colour?.ToUpperInvariant(), WidthMm = width }, $"Changed {t.Name}"), stop), stop);
+    public Task<IActionResult> OnPostToolAsync(string tool, string? name, string? colour, [InMillimetres] double? width, CancellationToken stop) => ActAsync(() => Desk.ToolAsync(
+        tool, Version, t => (t with { Name = Typed(name), Colour = colour?.ToUpperInvariant(), WidthMm = Kept(width, t.WidthMm) }, $"Changed {t.Name}"), stop), stop);
 
     public Task<IActionResult> OnPostToolAwayAsync(string tool, bool away, CancellationToken stop) => ActAsync(() => Desk.ToolAsync(
         tool, Version, t => (t with { IsPutAway = away }, away ? $"Put {t.Name} away" : $"Took {t.Name} out again"), stop), stop);
@@ -238,6 +242,9 @@ public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage
     private Task<IActionResult> ChangeAsync(Func<Stock, (Stock, string)> change, CancellationToken stop) => ActAsync(() => Desk.StockAsync(Key ?? "", Version, change, stop), stop);
 
     private Task<IActionResult> ChangeMachineAsync(Func<Machine, (Machine, string)> change, CancellationToken stop) => ActAsync(() => Desk.MachineAsync(Key ?? "", Version, change, stop), stop);
+
+    /// <summary>A name without blanks around it; what was left empty is told beside its field by the rules.</summary>
+    private static string Typed(string? name) => name?.Trim() ?? "";
 
     /// <summary>Corners as "0,0 120,0 120,60" or one on a line; lengths in the units of the page.</summary>
     private List<Point> ReadCorners(string? text)

@@ -38,6 +38,9 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
 
     public Units Units => Request.Cookies[UnitsCookie] is { } named && Enum.TryParse<Units>(named, out var units) && Enum.IsDefined(units) ? units : Units.Millimetres;
 
+    /// <summary>The thing was changed in another window: all of its sheet is shown anew.</summary>
+    public bool IsStale { get; private set; }
+
     /// <summary>What could not be done, or was done.</summary>
     public string? Notice { get; protected set; }
 
@@ -70,7 +73,7 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
         try
         {
             await act();
-            Response.Headers["HX-Trigger"] = "drawer-changed";
+            Response.Headers["HX-Trigger"] = """{"drawer-changed": {}}""";
         }
         catch (EditRefused e)
         {
@@ -79,6 +82,7 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
         catch (ThingChanged e)
         {
             Notice = $"{e.Name} was changed meanwhile in another window{(e.WhatChanged is null ? "" : $": {e.WhatChanged}")}. Here it is as it is now; your change was not made.";
+            IsStale = true;
             Response.StatusCode = StatusCodes.Status409Conflict;
         }
         catch (NothingInDrawer)
@@ -112,6 +116,13 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
     /// <summary>What a length as typed comes to.</summary>
     public IActionResult OnGetUnderstand(string? text) =>
         new JsonResult(Length.Read(text, Units, out var mm) is { } fault ? ReasonWords.For(fault, text) : $"= {Length.InField(mm, Units)}");
+
+    /// <summary>A length as it was typed; where its field still shows what is there now, which rounds, what is there now.</summary>
+    protected double Kept(double typedMm, double nowMm) =>
+        Length.Read(Length.InField(nowMm, Units), Units, out var shown) is null && Math.Abs(shown - typedMm) < 1e-9 ? nowMm : typedMm;
+
+    /// <inheritdoc cref="Kept(double, double)"/>
+    protected double? Kept(double? typedMm, double? nowMm) => typedMm is { } typed && nowMm is { } now ? Kept(typed, now) : typedMm;
 
     /// <summary>A length in a field.</summary>
     public string Field(double? mm) => mm is null ? "" : Length.InField(mm.Value, Units);
