@@ -1,3 +1,4 @@
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Running;
 using Falzkunst.Data.Jobs;
 using Falzkunst.Data.Projects;
@@ -36,8 +37,15 @@ public sealed class BeforeJobsTests : IAsyncLifetime
         Assert.NotEmpty(JobJson.Layout(settled)!.Sheets);
 
         // The former state left the rest of an undone edit in the drawer; it stays, and its name is not given again.
-        var slate = (await services.GetRequiredService<CatalogueStore>().DrawerAsync(Owner, Stop)).Stock("slate-220");
+        var drawer = await services.GetRequiredService<CatalogueStore>().DrawerAsync(Owner, Stop);
+        var slate = drawer.Stock("slate-220");
         Assert.Equal((1, "Rest 2"), (slate.Offcuts.Length, slate.NextOffcut));
+
+        // Its settings are the set "usual", nothing is put away, each machine has its one mat and the files that were always written.
+        Assert.All(drawer.Stocks, s => Assert.Equal((Stock.UsualSet, false, 0), (s.SetName, s.IsPutAway, s.OtherSets.Length)));
+        Assert.Equal([35, 150, 195], slate.Settings.Select(t => t.ForceGrams).Order());
+        Assert.All(drawer.Machines, m => Assert.Equal((0, MachineFile.Usual.Length), (m.OtherMats.Length, m.Files.Length)));
+        Assert.Equal(SeedCatalogue.Tools.Select(t => t.Key).Order(), drawer.Tools.Select(t => t.Key).Order());
 
         // Of two unfinished runs the newer one goes on.
         var cards = new List<RunCard>();

@@ -32,6 +32,11 @@ try {
   };
   await page.goto(server.address);
   await shoot("projects");
+  await page.goto(`${server.address}/drawer/stocks/chalk-200`);
+  await shoot("drawer");
+  await page.goto(`${server.address}/drawer/machines/twin-330`);
+  await shoot("machines");
+  await page.goto(server.address);
   await page.getByRole("link", { name: /Night tram invitation/ }).click();
   for (const station of ["Set-out", "Art", "Pieces", "Detail", "Sheets", "Run"]) {
     await page

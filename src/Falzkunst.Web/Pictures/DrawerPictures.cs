@@ -68,7 +68,10 @@ public sealed class ToolPicture : TagHelper
         {
             CraftToolKind.Foil => FormattableString.Invariant($"<rect x=\"3\" y=\"2\" width=\"38\" height=\"14\" rx=\"2\" fill=\"{Tool.Colour}\" stroke=\"#24313A\" stroke-opacity=\".4\"/>"),
             CraftToolKind.Blade => "<path d=\"M4 14L30 14L38 4\" fill=\"none\" stroke=\"#24313A\" stroke-width=\"1.6\"/>",
-            _ => FormattableString.Invariant($"<path d=\"M4 12C12 2 18 16 26 8S38 6 40 8\" fill=\"none\" stroke=\"{Tool.Colour ?? "#556169"}\" stroke-width=\"{Math.Clamp((Tool.WidthMm ?? 0.5) * PixelsPerMm, 1, 8):0.#}\" stroke-linecap=\"round\"/>"),
+            _ => (IsPale ? "<rect width=\"44\" height=\"18\" rx=\"3\" fill=\"#56646D\"/>" : "") + FormattableString.Invariant($"<path d=\"M4 12C12 2 18 16 26 8S38 6 40 8\" fill=\"none\" stroke=\"{Tool.Colour ?? "#556169"}\" stroke-width=\"{Math.Clamp((Tool.WidthMm ?? 0.5) * PixelsPerMm, 1, 8):0.#}\" stroke-linecap=\"round\"/>"),
         });
     }
+
+    /// <summary>It would not be seen on a white page.</summary>
+    private bool IsPale => Tool.Colour is { } colour && StockColours.Difference(colour, "#FFFFFF") < 0.15;
 }
