@@ -170,6 +170,31 @@ public sealed partial class DrawerPageTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task A_finished_runs_numbers_can_be_kept_for_its_stock_once()
+    {
+        var id = await site.WithArtAsync("Ran slower", "one.svg", """<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40"><rect x="2" y="2" width="50" height="30" fill="#A6462F"/></svg>""");
+        var piece = (await site.ProjectAsync(id)).Value.Design.Pieces[0];
+        await site.DoAsync(id, "settings", new() { ["speed"] = "41" }, $"{piece.Id}:{piece.Outline.Id}", 2);
+        await site.PostAsync($"/projects/{id}/sheets?handler=Place", new() { ["spacing"] = "2" }, 3);
+        var sheet = (await site.ProjectAsync(id)).Value.Sheets!.Sheets[0];
+        await site.PostAsync($"/projects/{id}/run?handler=Begin", new() { ["sheet"] = sheet.Id }, 4);
+        var status = await GetAsync($"/projects/{id}/run?handler=Status&at={sheet.Id}");
+        var run = Regex.Match(status, "\"run\": \"([0-9a-f-]+)\"").Groups[1].Value;
+        Assert.DoesNotContain("handler=Keep", status, StringComparison.Ordinal);
+        await site.PostAsync($"/projects/{id}/run?handler=Stop", new() { ["run"] = run }, 4);
+        var over = await GetAsync($"/projects/{id}/run?handler=Status&at={sheet.Id}");
+        var step = Regex.Match(over, "handler=Keep[^>]*\"step\": \"?([0-9]+)").Groups[1].Value;
+        Assert.NotEmpty(step);
+        var keep = new Dictionary<string, string> { ["run"] = run, ["step"] = step };
+        Assert.Equal(HttpStatusCode.OK, (await site.PostAsync($"/projects/{id}/run?handler=Keep&at={sheet.Id}", keep, 4)).StatusCode);
+        var stock = (await DrawerAsync()).Stock(piece.Stock);
+        Assert.Equal(41, stock.SettingsFor(Tool.Blade).SpeedMmPerSecond);
+        Assert.Contains("from the run of", stock.Notes[Tool.Blade].From, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await site.PostAsync($"/projects/{id}/run?handler=Keep&at={sheet.Id}", keep, 4)).StatusCode);
+        await PostAsync("stocks?handler=Undo");
+    }
+
+    [Fact]
     public void Every_doubt_has_a_sentence_that_names_a_number_or_the_stock() => Assert.All(Enum.GetValues<SettingsWarning>(), w =>
     {
         var words = DoubtWords.For(new SettingsDoubt(w, 0.35), SeedCatalogue.Stocks[0], Core.Measures.Units.Millimetres);

@@ -67,6 +67,7 @@ test("a setting kept from a line is in another project's plan in 13 actions (of 
   const hand = counting(page);
   await openDemo(page, "Pieces");
   await hand.press(page.locator("#row-p5 button"));
+  await expect(page.locator("#tray")).toContainText("Tram body");
   await hand.press(page.getByRole("button", { name: "Pick the lines of Outline and openings" }));
   await hand.tab("Manner");
   await hand.put(page.getByLabel("Force g"), "187");
