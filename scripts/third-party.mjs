@@ -68,7 +68,9 @@ Written by \`scripts/third-party\` from the lock files; \`./test\` checks it. Th
 
 ## Ships with the application
 
-${table([...ships, ...npm("src/Falzkunst.Web", () => true)])}
+${table([...ships, ...npm("src/Falzkunst.Web", () => true), ...npm("src/Falzkunst.Formats", (name) => /^@expo-google-fonts\/|^hersheytext$/.test(name))])}
+
+Faces for words: those of \`@expo-google-fonts\` are under the SIL Open Font License 1.1, which each package carries. Of \`hersheytext\` the faces that begin with EMS are Sheldon B. Michaels' (SIL Open Font License 1.1), derived from faces under that licence; the others are after A. V. Hershey's of the U.S. National Bureau of Standards, free to use with this credit. Falzkunst shows all of them under short names of its own.
 
 ## Builds and tests it
 

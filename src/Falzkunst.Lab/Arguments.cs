@@ -29,6 +29,9 @@ public sealed class Arguments(string verb, string? file, IReadOnlyDictionary<str
         return (ReadBytes(file), file);
     }
 
+    /// <summary>Words that stand where others have a file.</summary>
+    public string Words() => file ?? throw new LabRefused($"the verb {verb} needs words");
+
     public static byte[] ReadBytes(string path)
     {
         try

@@ -40,6 +40,9 @@ internal static class LabVerbs
         new("export", "Writes a file for machines.", Art,
             [new("--as", "FORMATS", "svg, hpgl, parted by commas, needed"), new("--to", "DIR", "the folder, needed"), new("--knife", "", "blade geometry")],
             "./lab export card.svg --as svg,hpgl --to out", ExportVerb.Run),
+        new("text", "Sets words in a face.", "the words",
+            [new("--face", "NAME", "a face that ships, or a file, needed"), new("--height", "MM", "height of capital letters, needed"), new("--to", "OUT.svg", "the file to write, needed")],
+            "./lab text \"Night tram\" --face quill --height 12 --to words.svg", TextVerb.Run),
     ];
 
     /// <summary>The command line that knows them.</summary>

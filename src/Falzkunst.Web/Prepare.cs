@@ -1,7 +1,9 @@
 using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Texts;
 using Falzkunst.Data;
 using Falzkunst.Data.Rows;
 using Falzkunst.Data.Workshop;
+using Falzkunst.Formats.Fonts;
 using Falzkunst.Web.Demo;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.Reading;
@@ -30,6 +32,7 @@ public static class Prepare
         var services = new ServiceCollection();
         services.AddSingleton(TimeProvider.System);
         services.AddFalzkunstData(connection);
+        services.AddSingleton<IFaces, FaceShelf>();
         services.AddScoped<ProjectDesk>();
         services.AddScoped<ArtDesk>();
         services.AddSingleton<MotifCache>();

@@ -1,5 +1,7 @@
 using System.Globalization;
+using Falzkunst.Core.Texts;
 using Falzkunst.Data;
+using Falzkunst.Formats.Fonts;
 using Falzkunst.Web;
 using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
@@ -32,6 +34,7 @@ builder.Services.AddScoped<ProjectDesk>();
 builder.Services.AddScoped<ArtDesk>().AddScoped<ZipDesk>();
 builder.Services.AddScoped<DrawerDesk>();
 builder.Services.AddSingleton<MotifCache>();
+builder.Services.AddSingleton<IFaces, FaceShelf>();
 builder.Services.AddSingleton<GuardedReader>();
 builder.Services.AddSingleton<IDrawingReader>(s => s.GetRequiredService<GuardedReader>());
 builder.Services.AddSingleton<PlanCache>();

@@ -3,6 +3,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Tests.Texts;
 
 namespace Falzkunst.Core.Tests;
 
@@ -10,7 +11,7 @@ namespace Falzkunst.Core.Tests;
 internal static class Given
 {
     public static readonly Look PlainLook = new("#000000", null, false, true, null);
-    public static readonly Drawer Drawer = SeedCatalogue.Drawer;
+    public static readonly Drawer Drawer = SeedCatalogue.Drawer with { Faces = BoxFaces.Instance };
 
     public static Machine Machine(string key) => SeedCatalogue.Machines.Single(m => m.Key == key);
     public static Stock Stock(string key) => SeedCatalogue.Stocks.Single(s => s.Key == key);

@@ -5,6 +5,7 @@ using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Refusals;
+using Falzkunst.Core.Texts;
 using Falzkunst.Data;
 using Falzkunst.Data.Json;
 using Falzkunst.Data.Projects;
@@ -38,7 +39,7 @@ public sealed class ProjectStoreTests(TestDatabase database) : IClassFixture<Tes
             [new Line("", Path.Rectangle(0, 0, w, h), Operation.Cut, look, null, null), new Line("", curve, Operation.Draw, look, "“ä” \u0001", "#123456")])
         select (lines with { Quantity = quantity }).Plus(
             new EdgeLine("", w / 20, Corners.Sharp, Operation.Foil, "#B98300") { Settings = new LineSettings { TipMm = 1 / w } },
-            new TextItem("", "Höhen\nund “Tiefen”", "face", h / 3, Operation.Draw, Affine.Turn(turn), w, h) { LetterSpacing = 3, SizeLocked = true },
+            new TextItem("", "Höhen\nund “Tiefen”", "face", h / 3, Operation.Draw, "#7B4BA8", Affine.Turn(turn)) { LetterSpacing = 3, SizeLocked = true, BoxWidthMm = w, Along = new TextAlong(null, turn), Shaped = new ShapedText([new Glyph([Path.Rectangle(0, 0, 1 / w, h)])], [new ShapedParagraph([new ShapedGlyph(0, 0, w, 1 / h, x)], false), new ShapedParagraph([], true)], false, ["ß"]) },
             new PictureItem("", "ab12", 40, 30, Affine.Scale(1 / w, h), 4, 3), new PrintedFill("", "#EBE2CB"));
 
     private async Task<OpenProject> OpenAfterRestart(Guid id)

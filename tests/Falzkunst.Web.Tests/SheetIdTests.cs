@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.RegularExpressions;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Texts;
 
 namespace Falzkunst.Web.Tests;
 
@@ -85,7 +86,7 @@ public sealed partial class SheetIdTests(Site site) : IClassFixture<Site>
             new Line("", Core.Geometry.Path.Rectangle(20, 20, 20, 20), Operation.Cut, Look.DrawnHere, null, null),
         ]).Plus(
             new EdgeLine("", 4, Core.Geometry.Corners.Round, Operation.Draw, "#24313A"),
-            new TextItem("", "Wish you\nwere here", "plain", 6, Operation.Draw, Core.Geometry.Affine.Turn(10), 40.5, 20) { Align = TextAlign.Centre, LetterSpacing = 30, LineSpacing = 1.4 },
+            new TextItem("", "Wish you\nwere here", "plain", 6, Operation.Draw, "#7B4BA8", Core.Geometry.Affine.Turn(10)) { Align = TextAlign.Centre, LetterSpacing = 30, LineSpacing = 1.4 },
             new PictureItem("", new string('a', 64), 640, 480, Core.Geometry.Affine.Move(50, 30), 32, 24),
             new PrintedFill("", "#C9A227"));
         var id = await site.CreateAsync("Every kind", Project.Empty with { Design = new Design([plate], [], [], 2) });

@@ -14,7 +14,7 @@ namespace Falzkunst.Core.Actions;
 /// </param>
 public abstract record DrawAction(Operation Operation, bool? OnPiece) : BenchAction, ISketched
 {
-    public Path Sketch(BenchContext c) => Shape().ToPath();
+    public IEnumerable<Path> Sketch(BenchContext c) => [Shape().ToPath()];
 
     /// <summary>The shape.</summary>
     /// <exception cref="EditRefused">Its numbers are out of reach.</exception>
@@ -114,10 +114,10 @@ public abstract record NodeAction : BenchAction, ISketched
 {
     protected abstract NodeChange Change();
 
-    public Path Sketch(BenchContext c)
+    public IEnumerable<Path> Sketch(BenchContext c)
     {
         var (piece, line) = c.Picked.OnlyLine();
-        return Reworking.Bent(c.Design.Require(piece), line, Change());
+        return [Reworking.Bent(c.Design.Require(piece), line, Change())];
     }
 
     public override Edit For(BenchContext c)

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Refusals;
+using Falzkunst.Core.Texts;
 
 namespace Falzkunst.Core.Catalogue;
 
@@ -8,6 +9,9 @@ public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine
 {
     /// <summary>Pens, foils, tips and blades.</summary>
     public ImmutableArray<CraftTool> Tools { get; init; } = [];
+
+    /// <summary>Faces that words can be set in; none until somebody puts them here who can read faces.</summary>
+    public IFaces Faces { get; init; } = NoFaces.Instance;
 
     /// <summary>The stocks that are offered, favourites first.</summary>
     public IEnumerable<Stock> Offered => Stocks.Where(s => !s.IsPutAway).OrderByDescending(s => s.IsFavourite);

@@ -76,10 +76,11 @@ public static class Arranging
                 var first = at;
                 design = design.With(lines.Piece, piece =>
                 {
-                    Unlocked(piece).Require(lines.Ids);
+                    Unlocked(piece).RequireWorked(lines.Ids);
+                    if (lines.Ids.Any(id => !piece.Worked(id)!.StandsFree)) throw new EditRefused(Reason.FollowsEdge);
                     var back = piece.Place.Inverse();
                     var maps = lines.Ids.Select((id, i) => (id, Map: piece.Place.Then(mapOf(first + i)).Then(back))).ToDictionary(m => m.id, m => m.Map);
-                    return piece.EachLine(lines.Ids, l => l.Under(maps[l.Id])).AtHome();
+                    return piece.EachWorked(lines.Ids, l => (WorkedItem)l.Under(maps[l.Id])).AtHome();
                 });
                 at += lines.Ids.Length;
             }

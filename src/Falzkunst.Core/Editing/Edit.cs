@@ -39,6 +39,8 @@ namespace Falzkunst.Core.Editing;
 [JsonDerivedType(typeof(BendLine), "bend-line")]
 [JsonDerivedType(typeof(RemoveLines), "remove-lines")]
 [JsonDerivedType(typeof(AddEdgeLine), "add-edge-line")]
+[JsonDerivedType(typeof(AddText), "add-text")]
+[JsonDerivedType(typeof(ChangeText), "change-text")]
 [JsonDerivedType(typeof(MakePlain), "make-plain")]
 [JsonDerivedType(typeof(RemoveLoose), "remove-loose")]
 [JsonDerivedType(typeof(TakeApart), "take-apart")]

@@ -63,6 +63,8 @@ public static class Edits
         DrawOutScores e => project with { Design = DrawOut(project, e) },
         SetInk e => project with { Design = Working.With(project.Design, e) },
         UseTool e => project with { Design = Working.With(project.Design, e) },
+        AddText e => project with { Design = Writing.With(project.Design, e, drawer.Faces) },
+        ChangeText e => project with { Design = Writing.With(project.Design, e, drawer.Faces) },
         AddEdgeLine e => project with { Design = Reworking.AlongEdge(project.Design, e) },
         MakePlain e => project with { Design = Reworking.MakePlain(project.Design, e.Items) },
         ApplyRules e => project with { Design = Refolding.Follow(project.Design, Working.With(project.Design, e), isByRule: true) },

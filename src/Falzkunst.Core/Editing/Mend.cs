@@ -11,7 +11,7 @@ public sealed record Mend(string Words, Edit Edit)
     /// <summary>The ways to mend a finding, the usual one first; none where only the crafter can know.</summary>
     public static IReadOnlyList<Mend> For(Finding finding, Design design) => finding switch
     {
-        { Code: FindingCodes.OpenOutline, Piece: { } piece, Line: { } line } => [new("Close it", new CloseOutline(piece, line))],
+        { Code: FindingCodes.OpenOutline, Piece: { } piece, Line: { } line } when design.Require(piece).Find(line) is not null => [new("Close it", new CloseOutline(piece, line))],
         { Code: FindingCodes.PastEdge, Piece: { } piece, Line: { } line } when IsInner(design, piece, line) => [new("End it at the edge", new EndAtEdge(piece, line, ShareOut: false))],
         { Code: FindingCodes.AcrossPieces, Piece: { } piece, Line: { } line } when IsInner(design, piece, line) =>
         [

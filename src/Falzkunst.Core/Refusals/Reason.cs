@@ -81,6 +81,11 @@ public enum Reason
     NoEdgeLine,
 
     // Words and colours.
+    NoWords,
+    OneTextOnly,
+
+    /// <summary>Key of the face.</summary>
+    NoSuchFace,
     NotAColour,
     NoInk,
 
@@ -259,6 +264,12 @@ public enum Measure
     KeptGap,
     SmallSize,
     EdgeInset,
+    ArcDegrees,
+    CapitalHeight,
+    Characters,
+    LetterSpacing,
+    LineSpacing,
+    TextWidth,
     Layer,
     NameLength,
     Corners,

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Texts;
 
 namespace Falzkunst.Data.Json;
 
@@ -40,6 +41,20 @@ internal sealed class PathJson : JsonConverter<Core.Geometry.Path>
 
     public override void Write(Utf8JsonWriter writer, Core.Geometry.Path value, JsonSerializerOptions options) =>
         writer.WriteStringValue(PathText.Write(value));
+}
+
+/// <summary>A shaped glyph as its five numbers.</summary>
+internal sealed class ShapedGlyphJson : JsonConverter<ShapedGlyph>
+{
+    public override ShapedGlyph Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+    {
+        Span<double> n = stackalloc double[5];
+        Numbers.Read(ref reader, n);
+        return new ShapedGlyph((int)n[0], (int)n[1], n[2], n[3], n[4]);
+    }
+
+    public override void Write(Utf8JsonWriter writer, ShapedGlyph value, JsonSerializerOptions options) =>
+        Numbers.Write(writer, [value.Index, value.Cluster, value.Advance, value.X, value.Y]);
 }
 
 internal static class Numbers

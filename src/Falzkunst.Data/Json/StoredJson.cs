@@ -18,7 +18,7 @@ public static class StoredJson
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
         IgnoreReadOnlyProperties = true,
         AllowOutOfOrderMetadataProperties = true,
-        Converters = { new PointJson(), new AffineJson(), new PathJson(), new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
+        Converters = { new PointJson(), new AffineJson(), new PathJson(), new ShapedGlyphJson(), new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
     };
 
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);

@@ -62,7 +62,7 @@ public static class ReasonWords
             Reason.NotTooShort => "None of these scores stops a little short of where it may run; there is nothing to draw out.",
             Reason.NoBase => "There is no base piece yet; make it at Set-out.",
             Reason.BaseThere => "The base piece is there already. Where the card has changed, it can be changed to fit.",
-            Reason.FollowsEdge => "That line follows the edge of its piece. Make it plain first.",
+            Reason.FollowsEdge => "That follows the edge of its piece, or from words. Make lines of it first.",
             Reason.PlainAlready => "Those lines follow nothing; they are plain already.",
             Reason.OutlineNotRemoved => "Without its outline there is no piece. Take the whole piece out instead.",
             Reason.OutlineNotGiven => "An outline stays with its piece. To make a piece an opening of another, merge them.",
@@ -82,6 +82,9 @@ public static class ReasonWords
             Reason.NodeNeeded => "The line needs the nodes it has left. To take the whole line away, pick it and delete it.",
             Reason.FillTooFine => "Strokes that close together would be too many to run. Give a larger distance.",
             Reason.NoWidth => "A shape has a width and a height above 0.",
+            Reason.NoWords => "Nothing is written. Type the words.",
+            Reason.OneTextOnly => "Pick one text, and nothing else.",
+            Reason.NoSuchFace => $"There is no face “{V(0)}” here. Choose another.",
             Reason.NoEdgeLine => $"So far inside its edge nothing of {V(0)} is left. Take less.",
 
             Reason.NotAColour => "A colour is written as # and six digits, such as #7B4BA8.",

@@ -33,8 +33,10 @@ public sealed class CommandLineTests
             var project = Start with { Variants = [new Variant(1, "Wider arches", "p1", [Start.Design.Pieces[0]])] };
             project = project with { Design = project.Design.With("p2", p => p with { Name = "Viaduct" }) };
             if (command.Name == "fit base") project = Edits.Apply(project, new MakeBase("kraft-240"), Given.Drawer);
+            var text = project.Design.Require("p1").NextItem;
+            project = Edits.Apply(project, new WriteAction("Night tram").For(new BenchContext(project, One, Given.Drawer)), Given.Drawer);
             Edit? edit = null;
-            foreach (var what in new[] { One, Lines("l3"), Three })
+            foreach (var what in new[] { One, Lines("l3"), Lines($"l{text}"), Three })
             {
                 try
                 {
@@ -43,7 +45,7 @@ public sealed class CommandLineTests
                 }
                 catch (EditRefused refusal)
                 {
-                    Assert.True(refusal.Reason is Reason.LinesOnly or Reason.OneLineOnly or Reason.OnePieceOnly or Reason.AlignTwo or Reason.PlainAlready, $"{command.Usage}: {refusal.Message}");
+                    Assert.True(refusal.Reason is Reason.LinesOnly or Reason.OneLineOnly or Reason.OneTextOnly or Reason.OnePieceOnly or Reason.AlignTwo or Reason.PlainAlready, $"{command.Usage}: {refusal.Message}");
                 }
             }
             Assert.NotNull(edit);

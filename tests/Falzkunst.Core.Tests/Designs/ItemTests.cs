@@ -75,7 +75,7 @@ public sealed class ItemTests
     public void A_text_or_picture_goes_with_its_piece_and_marks_its_face()
     {
         var piece = Only(Given.ProjectOf(Given.Piece("p1", 100, 60))).Plus(
-            new TextItem("", "Wish you\nwere here", "plain", 6, Operation.Draw, Affine.Move(10, 10), 40, 20), new PrintedFill("", "#7B4BA8"));
+            new TextItem("", "Wish you\nwere here", "plain", 6, Operation.Draw, "#7B4BA8", Affine.Move(10, 10)), new PrintedFill("", "#7B4BA8"));
         var project = Given.ProjectOf(piece);
         Assert.False(Only(project).IsOnlyCut);
         var scaled = Only(Edits.Apply(project, new ResizePicked(Picked.OfPieces("p1"), 200, 120), Given.Drawer));

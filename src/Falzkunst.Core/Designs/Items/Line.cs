@@ -35,6 +35,9 @@ public sealed record Line(string Id, Path Path, Operation Operation, Look Look, 
     [JsonIgnore]
     public override Look SeenAs => Look;
 
+    [JsonIgnore]
+    public override bool StandsFree => true;
+
     /// <summary>A line whose size is locked goes where the map takes its middle, turned and mirrored but not scaled.</summary>
     public override Line Under(Affine map) => this with { Path = Path.Map(SizeLocked ? map.KeepingSizeAt(Path.Bounds.Centre) : map) };
 

@@ -1,38 +1,164 @@
 using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using System.Text.Json.Serialization;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Texts;
 
 namespace Falzkunst.Core.Designs;
 
-/// <summary>How lines of text stand to each other.</summary>
-public enum TextAlign
-{
-    Left,
-    Centre,
-    Right,
-}
-
 /// <summary>
-/// Words that stay words. No face is at hand in the core, so no line follows from them here: they are moved, scaled, mirrored,
-/// stored and undone with their piece, and keep it from being nested on its face.
+/// Words that stay words: lines follow from them, from how they are set, and where they follow something from that. They keep what
+/// their face made of them (<see cref="ShapedText"/>), so that they look the same where that face is not at hand.
 /// </summary>
 /// <param name="Id">Id of the item.</param>
 /// <param name="Words">The text; lines are parted by line feeds.</param>
 /// <param name="Face">Key of the face.</param>
 /// <param name="CapitalMm">Height of capital letters before <paramref name="Place"/>, mm.</param>
-/// <param name="Operation">What a tool does along its outlines.</param>
-/// <param name="Place">From the text's box to the piece.</param>
-/// <param name="Width">Width of the box, mm.</param>
-/// <param name="Height">Height of the box, mm.</param>
+/// <param name="Operation">What a tool does along its letters.</param>
+/// <param name="Ink">Colour of pen or foil as #rrggbb; null for other operations.</param>
+/// <param name="Place">From the text's box, its upper left corner at 0, 0, to the piece.</param>
 public sealed record TextItem(
-    string Id, string Words, string Face, double CapitalMm, Operation Operation, Affine Place, double Width, double Height) : PlacedItem(Id, Place, Width, Height)
+    string Id, string Words, string Face, double CapitalMm, Operation Operation, string? Ink, Affine Place) : WorkedItem(Id, Operation, Ink)
 {
+    /// <summary>Limits of the height of capital letters, mm.</summary>
+    public const double LeastMm = 0.5, MostMm = 600;
+
+    /// <summary>Limits of what is added between letters, in thousandths of the capital height.</summary>
+    public const int LeastSpacing = -800, MostSpacing = 5000;
+
+    /// <summary>Limits from baseline to baseline, in capital heights.</summary>
+    public const double LeastLines = 0.4, MostLines = 20;
+
+    public const int MostCharacters = 4000;
+
     public TextAlign Align { get; init; }
 
     /// <summary>Added between letters, in thousandths of the capital height.</summary>
     public int LetterSpacing { get; init; }
 
     /// <summary>From baseline to baseline, in capital heights.</summary>
-    public double LineSpacing { get; init; } = 1.6;
+    public double LineSpacing { get; init; } = TextStyle.UsualLineSpacing;
 
-    public override ImmutableArray<Line> LinesOn(Piece piece) => [];
+    /// <summary>Lines are broken to fit this width, mm; null for as wide as they are.</summary>
+    public double? BoxWidthMm { get; init; }
+
+    /// <summary>The box is as wide as the piece but for this at either side, mm, and stays so; null for a box of its own.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public double? InsidePieceMm { get; init; }
+
+    /// <summary>Stands along a line; null for straight lines in a box.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public TextAlong? Along { get; init; }
+
+    /// <summary>It is turned and mirrored with its piece, but not scaled.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool SizeLocked { get; init; }
+
+    /// <summary>What its face made of its words; null until it was asked.</summary>
+    public ShapedText? Shaped { get; init; }
+
+    private static readonly ConditionalWeakTable<TextItem, Found> Known = [];
+
+    /// <summary>What was found, and for which outline and line.</summary>
+    private sealed record Found(Path? Outline, Path? Along, SetText Set, ImmutableArray<Path> Paths);
+
+    [JsonIgnore]
+    public override Look SeenAs => Look.DrawnHere;
+
+    /// <summary>Along a line of the piece it stands where that runs.</summary>
+    [JsonIgnore]
+    public override bool StandsFree => Along?.Line is null;
+
+    /// <summary>How it is set in a box of its own.</summary>
+    [JsonIgnore]
+    public TextStyle Style => new(CapitalMm, Align, LetterSpacing, LineSpacing, BoxWidthMm);
+
+    public override Item Under(Affine map) => this with { Place = Place.Then(SizeLocked ? map.KeepingSizeAt(Place.Apply(new Point(0, 0))) : map) };
+
+    public override ImmutableArray<Line> LinesOn(Piece piece) =>
+        [.. Find(piece).Paths.Select(path => new Line(Id, path, Operation, SeenAs, Words.Split('\n')[0], Ink) { Settings = Settings })];
+
+    /// <summary>How it is set on its piece; in the coordinates of its box, along a line in those of the piece.</summary>
+    public SetText SetOn(Piece piece) => Find(piece).Set;
+
+    /// <summary>From the coordinates of <see cref="SetOn"/> to the piece.</summary>
+    public Affine PlaceOn(Piece piece)
+    {
+        if (Along is { Line: not null } && LineFor(piece) is not null) return Affine.Identity;
+        return InsidePieceMm is { } inside ? Place.Then(Affine.Move(piece.Outline.Path.Bounds.MinX + inside - Place.E, 0)) : Place;
+    }
+
+    private Found Find(Piece piece)
+    {
+        var outline = InsidePieceMm is null ? null : piece.Outline.Path;
+        var line = LineFor(piece);
+        if (Known.TryGetValue(this, out var found) && ReferenceEquals(found.Outline, outline) && (Equals(found.Along, line) || Along is { Line: null })) return found;
+        found = Compute(piece, outline, line);
+        Known.AddOrUpdate(this, found);
+        return found;
+    }
+
+    private Found Compute(Piece piece, Path? outline, Path? line)
+    {
+        if (Shaped is not { } shaped) return new Found(outline, line, new SetText([], [], 0, 0, false), []);
+        // Along a line of the piece it stands in the piece's coordinates, as large as it has become there.
+        var style = line is not null && Along is { Line: not null } ? Style with { CapitalMm = CapitalMm * Place.MeanScale }
+            : outline is not null ? Style with { BoxWidthMm = Math.Max(1, outline.Bounds.Width - 2 * InsidePieceMm!.Value) / Place.MeanScale } : Style;
+        var set = line is null ? TextSetting.InBox(shaped, Words, style) : TextSetting.Along(shaped, Words, style, line, Along!.OffsetMm);
+        var place = PlaceOn(piece);
+        var letters = Letters.Placed(shaped, set).Select(l => l.Select(p => p.Map(place)).ToImmutableArray()).ToList();
+        try
+        {
+            return new Found(outline, line, set, shaped.IsStroke ? [.. letters.SelectMany(l => l)] : Letters.AsOne(letters));
+        }
+        catch (BudgetSpent)
+        {
+            // Letters that cross themselves so often are no letters that a tool could follow.
+            return new Found(outline, line, set, []);
+        }
+    }
+
+    /// <summary>The line that it stands along: one of the piece, or an arc of its own in the coordinates of its box.</summary>
+    private Path? LineFor(Piece piece) => Along switch
+    {
+        null => null,
+        // Among the lines that are drawn, and not those that follow: what follows is asked for while this is.
+        { Line: { } id } along => (piece.Outline.Id == id ? piece.Outline : piece.Items.OfType<Line>().FirstOrDefault(l => l.Id == id))?.Path is { } path ? along.Reversed ? path.Reversed() : path : null,
+        var along => along.Arc(Shaped is null ? 0 : TextSetting.InBox(Shaped, Words, Style with { BoxWidthMm = null }).Width, CapitalMm),
+    };
+}
+
+/// <summary>A line that words stand along.</summary>
+/// <param name="Line">Id of a line of the same piece; null for an arc.</param>
+/// <param name="ArcDegrees">How far round the words go on an arc; above 0 they bulge upwards, below 0 downwards.</param>
+/// <param name="OffsetMm">How far above the line they stand.</param>
+/// <param name="Reversed">They run the other way along it, and so stand on its other side.</param>
+public sealed record TextAlong(string? Line, double ArcDegrees = 0, double OffsetMm = 0, bool Reversed = false)
+{
+    /// <summary>A circle all round, degrees.</summary>
+    public const double MostDegrees = 360;
+
+    /// <summary>An arc as long as the words, its middle where the middle of the straight baseline would be.</summary>
+    internal Path Arc(double width, double capital)
+    {
+        var turn = ArcDegrees * Math.PI / 180;
+        if (Math.Abs(turn) < 1e-6 || width <= 0) return Path.Polyline([new(0, capital), new(Math.Max(width, 1e-6), capital)], closed: false);
+        var radius = width / Math.Abs(turn);
+        var up = Math.Sign(turn);
+        var centre = new Point(width / 2, capital + up * radius);
+        // Cubics of at most an eighth of a circle each stray by less than a millionth of the radius.
+        var steps = Math.Max(1, (int)Math.Ceiling(Math.Abs(turn) / (Math.PI / 4)));
+        var step = turn / steps;
+        var handle = 4.0 / 3 * Math.Tan(Math.Abs(step) / 4) * radius;
+        Point At(double a) => centre + new Point(Math.Sin(a) * radius * up, -Math.Cos(a) * radius * up);
+        Point Way(double a) => new(Math.Cos(a), Math.Sin(a));
+        var from = -turn / 2;
+        var segments = Enumerable.Range(0, steps).Select(i =>
+        {
+            var (a, b) = (from + i * step, from + (i + 1) * step);
+            return Segment.Cubic(At(a) + Way(a) * handle, At(b) - Way(b) * handle, At(b));
+        });
+        return new Path(At(from), [.. segments], closed: false);
+    }
 }

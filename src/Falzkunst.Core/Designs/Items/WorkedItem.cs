@@ -20,6 +20,10 @@ public abstract record WorkedItem(string Id, Operation Operation, string? Ink) :
     [JsonIgnore]
     public abstract Look SeenAs { get; }
 
+    /// <summary>It lies where it was put, and can be moved, turned and scaled on its piece; otherwise it follows something there.</summary>
+    [JsonIgnore]
+    public virtual bool StandsFree => false;
+
     /// <summary>How its operation is done, the plain way included.</summary>
     [JsonIgnore]
     public LineSettings EffectiveSettings => Settings ?? LineSettings.Plain;

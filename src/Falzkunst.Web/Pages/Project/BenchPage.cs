@@ -66,12 +66,12 @@ public abstract class BenchPage(ProjectDesk desk) : CommandPage(desk)
     /// <summary>What a key names; what is picked where there is no key.</summary>
     protected Picked ActedOn(string? key) => string.IsNullOrEmpty(key) ? Picked : PickedKey.Read(key, Value.Design);
 
-    /// <summary>The line that an action would draw or bend, as path data of the card, while the hand is still at it; nothing is done, and what is refused is no line.</summary>
+    /// <summary>The lines that an action would draw, bend or write, as path data of the card, while the hand is still at it; nothing is done, and what is refused is no line.</summary>
     public IActionResult OnPostSketch(BenchAction action)
     {
         try
         {
-            return new JsonResult(new { d = action is ISketched sketched ? PathText.Write(sketched.Sketch(new BenchContext(Value, Picked, On.Drawer)), ScenePieces.Decimals) : "" });
+            return new JsonResult(new { d = action is ISketched sketched ? string.Concat(sketched.Sketch(new BenchContext(Value, Picked, On.Drawer)).Select(p => PathText.Write(p, ScenePieces.Decimals))) : "" });
         }
         catch (EditRefused)
         {

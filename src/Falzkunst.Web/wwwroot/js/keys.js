@@ -9,6 +9,7 @@ import { piecesOfLedger, select, step } from "./selection.js";
 import { keyWith } from "./light-table/copies.js";
 import { stepped } from "./light-table/hand-maths.js";
 import { movePicked } from "./light-table/tools/place.js";
+import { write } from "./words.js";
 
 /** @typedef {import("./light-table/light-table.js").LightTable} LightTable */
 /**
@@ -65,6 +66,7 @@ const BINDINGS = [
   { keys: ["p"], when: places, does: () => press(button("#pin-picked")) },
   { keys: ["g"], when: arranges, does: (table) => table.toggleGrid() },
   { keys: ["n"], when: (t) => arranges(t) && now().lines.length === 1, does: (table) => table.nodes.show(!table.nodes.isShown) },
+  { keys: ["w"], when: arranges, does: write },
   { keys: ["n"], does: () => press(button("#settle")) },
   { keys: ["Delete", "Backspace"], when: (t) => arranges(t) && now().pieces.length, does: () => act("delete") },
 ];

@@ -5,6 +5,7 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Measures;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Texts;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Web.Desk;
@@ -32,13 +33,8 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
     /// <summary>What an edit made is picked after it, so that the next command is about that.</summary>
     protected override void PickAfter(Edit edit, Core.Projects.Project before)
     {
-        if (edit is not (DuplicatePicked or DrawShape or TakeApart or AddEdgeLine or MakePlain)) return;
-        if (edit is AddEdgeLine { Piece: var along })
-        {
-            Pick(Picked.OfLines(along, Value.Design.Require(along).Items[^1].Id));
-            return;
-        }
-        if (edit is DrawShape { Piece: { } onto })
+        if (edit is not (DuplicatePicked or DrawShape or TakeApart or AddEdgeLine or AddText or MakePlain)) return;
+        if (((edit as AddEdgeLine)?.Piece ?? (edit as AddText)?.Piece ?? (edit as DrawShape)?.Piece) is { } onto)
         {
             Pick(Picked.OfLines(onto, Value.Design.Require(onto).Items[^1].Id));
             return;
@@ -170,6 +166,21 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
 
     /// <summary>Takes an aid, or another line on no piece, away.</summary>
     public Task<IActionResult> OnPostRemoveLooseAsync(string line, CancellationToken stop) => DoAsync(new RemoveLoose([line]), stop);
+
+    /// <summary>The one picked text; null for anything else.</summary>
+    public TextItem? PickedText => PickedLines is [(_, TextItem text)] ? text : null;
+
+    /// <summary>The faces that are offered for what is done along letters: single lines first where a blade goes through nothing.</summary>
+    public IEnumerable<FaceName> FacesFor(Operation operation) =>
+        On.Drawer.Faces.All.OrderBy(f => (f.Kind == FaceKind.SingleLine) == (operation is Operation.Draw or Operation.Foil or Operation.Emboss or Operation.Score) ? 0 : 1);
+
+    /// <summary>Words in a face, as a picture.</summary>
+    public IActionResult OnGetInFace(string face, string words)
+    {
+        if (words.Length > FacePicture.MostCharacters || On.Drawer.Faces.Shape(face, words) is not { } shaped) return NotFound();
+        Response.Headers.CacheControl = "private, max-age=86400";
+        return Content(FacePicture.Svg(shaped, words), "image/svg+xml");
+    }
 
     /// <summary>Picture of a variant; number 0 is what is there now of the piece picked, or of the design.</summary>
     public IActionResult OnGetVariant(int number)

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
-using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Detail;
+namespace Falzkunst.Core.Geometry;
 
 /// <summary>
 /// Turns the rings of a region that grew out of some paths back into paths: where a ring still runs along the corners of an old

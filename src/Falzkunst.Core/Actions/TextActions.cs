@@ -1,0 +1,131 @@
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
+using Falzkunst.Core.Texts;
+
+namespace Falzkunst.Core.Actions;
+
+/// <summary>Words on the picked piece.</summary>
+/// <param name="Words">The words; lines are parted by line feeds.</param>
+/// <param name="Face">Key of the face; null for one that suits the operation.</param>
+/// <param name="Height">Height of capital letters; null for one that suits the piece.</param>
+/// <param name="Operation">What is done along the letters.</param>
+/// <param name="X">Where on the card the middle of the first line stands; null for the middle of the piece.</param>
+/// <param name="Y">Where on the card the first line stands.</param>
+public sealed record WriteAction(
+    string Words, string? Face = null, [InMillimetres] double? Height = null, Operation Operation = Operation.Draw,
+    [InMillimetres] double? X = null, [InMillimetres] double? Y = null) : BenchAction
+{
+    /// <summary>The face that words begin in: one line for a pen, outlines for a blade.</summary>
+    public static string UsualFace(Operation operation) => operation == Operation.Cut ? "marker" : "line-plain";
+
+    private const double UsualMm = 8, ShareOfPiece = 0.12;
+
+    public override Edit For(BenchContext c)
+    {
+        var piece = c.Design.Require(c.Picked.OnlyPiece());
+        var height = Height ?? Math.Round(Math.Clamp(Math.Min(piece.Size.Width, piece.Size.Height) * ShareOfPiece, 2, UsualMm), 1);
+        var words = Writing.Cleaned(Words);
+        var at = piece.Place.Inverse().Apply(X is { } x && Y is { } y ? new Point(x, y) : piece.Place.Apply(piece.Size.Centre));
+        var face = Face ?? UsualFace(Operation);
+        var text = new TextItem("", words, face, height, Operation, WorkedItem.InkFor(Operation, Look.DrawnHere), Affine.Identity) { Align = TextAlign.Centre };
+        // The middle of its box comes to the point.
+        var shaped = c.Drawer.Faces.Shape(face, words) ?? throw new EditRefused(Reason.NoSuchFace, face) { Field = "face" };
+        var set = TextSetting.InBox(shaped, words, text.Style);
+        return new AddText(piece.Id, text with { Place = Affine.Move(at.X - set.Width / 2, at.Y - (X is null ? set.Height / 2 : height)) });
+    }
+}
+
+/// <summary>What the picked text says.</summary>
+public sealed record WordsAction(string Words) : TextAction(TextPart.Words)
+{
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => KeptInPlace(c, text, text with { Words = Writing.Cleaned(Words) });
+}
+
+/// <summary>The face of the picked text.</summary>
+public sealed record FaceAction(string Face) : TextAction(TextPart.Face)
+{
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => KeptInPlace(c, text, text with { Face = Face });
+}
+
+/// <summary>How large the picked text is, how far apart letters and lines are, how lines stand; null leaves it.</summary>
+/// <param name="Height">Height of capital letters.</param>
+/// <param name="Between">Added between letters, in hundredths of the capital height.</param>
+/// <param name="Lines">From baseline to baseline, in capital heights.</param>
+/// <param name="Align">How lines stand to each other.</param>
+public sealed record LettersAction([InMillimetres] double? Height = null, double? Between = null, double? Lines = null, TextAlign? Align = null)
+    : TextAction(Height is null ? TextPart.Spacing : TextPart.Size)
+{
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text)
+    {
+        var after = text with
+        {
+            CapitalMm = Height is { } height ? height / text.Place.MeanScale : text.CapitalMm,
+            LetterSpacing = Between is { } between && Math.Abs(between) < 1e6 ? (int)Math.Round(between * 10) : text.LetterSpacing,
+            LineSpacing = Lines ?? text.LineSpacing,
+        };
+        return KeptInPlace(c, text, after) with { Align = Align ?? text.Align };
+    }
+}
+
+/// <summary>How wide the picked text's lines are.</summary>
+/// <param name="Width">Lines are broken to fit this; null and nothing else for as wide as they are.</param>
+/// <param name="Inside">As wide as the piece but for this at either side, whatever becomes of the piece.</param>
+public sealed record TextBoxAction([InMillimetres] double? Width = null, [InMillimetres] double? Inside = null) : TextAction(TextPart.Box)
+{
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) =>
+        text with { BoxWidthMm = Inside is null && Width is { } w ? w / text.Place.MeanScale : null, InsidePieceMm = Inside, Along = null };
+}
+
+/// <summary>The picked text along an arc or a line of its piece; straight again where neither is given.</summary>
+/// <param name="Arc">How far round it goes, degrees: above 0 it bulges upwards.</param>
+/// <param name="Line">Id of a line of the same piece.</param>
+/// <param name="Offset">How far above the line it stands.</param>
+/// <param name="Reversed">On the line's other side, run the other way.</param>
+public sealed record AlongAction(double? Arc = null, string? Line = null, [InMillimetres] double Offset = 0, bool Reversed = false) : TextAction(TextPart.Along)
+{
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text)
+    {
+        if (Line is not null && (piece.Find(Line) is null || Line == text.Id)) throw new EditRefused(Reason.NoSuchName, "line", Line, piece.Name) { Field = "line" };
+        var along = Line is not null ? new TextAlong(Line, 0, Offset, Reversed) : Arc is { } arc && arc != 0 ? new TextAlong(null, arc, Offset, Reversed) : null;
+        return text with { Along = along };
+    }
+}
+
+/// <summary>An action that changes the one text that is picked.</summary>
+/// <param name="What">What about it is another.</param>
+public abstract record TextAction(TextPart What) : BenchAction, ISketched
+{
+    /// <summary>The text as it is wanted.</summary>
+    /// <exception cref="EditRefused">The numbers do not fit it.</exception>
+    protected abstract TextItem Changed(BenchContext c, Piece piece, TextItem text);
+
+    public override Edit For(BenchContext c)
+    {
+        var (piece, text) = PickedText(c);
+        return new ChangeText(piece.Id, Changed(c, piece, text) with { Shaped = null }, What);
+    }
+
+    public IEnumerable<Path> Sketch(BenchContext c)
+    {
+        var (piece, text) = PickedText(c);
+        var after = Writing.With(c.Design, new ChangeText(piece.Id, Changed(c, piece, text) with { Shaped = null }, What), c.Drawer.Faces).Require(piece.Id);
+        return after.Worked(text.Id)!.LinesOn(after).Select(l => l.Path.Map(after.Place));
+    }
+
+    /// <summary>The one text that is picked, and its piece.</summary>
+    /// <exception cref="EditRefused">No text is picked, or more than it.</exception>
+    private static (Piece Piece, TextItem Text) PickedText(BenchContext c) =>
+        c.Picked.Lines is [{ Ids: [var id] } only] && c.Design.Require(only.Piece) is var piece && piece.Worked(id) is TextItem text ? (piece, text) : throw new EditRefused(Reason.OneTextOnly);
+
+    /// <summary>Centred words grow to both sides of where they stand, and words on the right to the left.</summary>
+    protected static TextItem KeptInPlace(BenchContext c, TextItem before, TextItem after)
+    {
+        if (before.Align == TextAlign.Left || before.BoxWidthMm is not null || before.InsidePieceMm is not null || before.Shaped is null || before.Along is { Line: not null }) return after;
+        if (after.BoxWidthMm is not null || after.InsidePieceMm is not null || c.Drawer.Faces.Shape(after.Face, after.Words) is not { } shaped) return after;
+        var grown = TextSetting.InBox(shaped, after.Words, after.Style).Width - TextSetting.InBox(before.Shaped, before.Words, before.Style).Width;
+        return after with { Place = Affine.Move(before.Align == TextAlign.Centre ? -grown / 2 : -grown, 0).Then(after.Place) };
+    }
+}

@@ -1,0 +1,25 @@
+using Falzkunst.Core.Budgets;
+
+namespace Falzkunst.Formats.Fonts;
+
+/// <summary>Reads a file as a face, by what is in it.</summary>
+public static class FaceFile
+{
+    /// <summary>The largest that are met, with many scripts, have ten.</summary>
+    public const int MostBytes = 16 * 1024 * 1024;
+
+    /// <exception cref="ReadRefused">It is no face, or one that cannot be used.</exception>
+    public static Face Read(byte[] file, Budget? budget = null)
+    {
+        if (file.Length == 0) throw new ReadRefused("empty", "The file is empty.");
+        if (file.Length > MostBytes) throw new ReadRefused("too-large", $"The file is larger than {MostBytes / 1048576} MB, which is the most that is read of a face.");
+        try
+        {
+            return file.AsSpan().IndexOf("<svg"u8) >= 0 ? StrokeFace.Read(file, budget ?? new Budget(BudgetLimits.Reading)) : OutlineFace.Read(file);
+        }
+        catch (BudgetSpent spent)
+        {
+            throw ReadRefused.ForBudget(spent);
+        }
+    }
+}
