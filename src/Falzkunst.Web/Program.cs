@@ -6,6 +6,7 @@ using Falzkunst.Web;
 using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.Jobs;
+using Falzkunst.Web.Pictures;
 using Falzkunst.Web.Practice;
 using Falzkunst.Web.Reading;
 using Falzkunst.Web.Security;
@@ -80,6 +81,7 @@ app.UseStaticFiles(new StaticFileOptions
 });
 app.UseRouting();
 app.MapRazorPages();
+app.MapGet("/faces/{face}", FacePicture.Answer);
 app.Lifetime.ApplicationStarted.Register(() => app.Services.GetRequiredService<GuardedReader>().Warm());
 app.Lifetime.ApplicationStarted.Register(() => Console.WriteLine($"Falzkunst is at {string.Join(" and ", app.Urls)}"));
 await app.RunAsync();

@@ -55,6 +55,20 @@ try {
         await page.locator("#row-p4 button").click({ modifiers: ["Control"] });
         await tab("Copies");
       });
+      await bench("words", async () => {
+        await page.getByRole("button", { name: /Timetable pocket/ }).click();
+        await tab("Write");
+        await page.locator("#write-words").fill("to the depot");
+        await page.getByRole("button", { name: "Write them" }).click();
+        await tab("Face");
+        await page.getByRole("button", { name: "Garland" }).click();
+        await page.waitForTimeout(1500);
+        await page.getByRole("button", { name: "Garland", pressed: true }).waitFor();
+      });
+      await page.locator("[data-history=undo]").click();
+      await page.waitForTimeout(700);
+      await page.locator("[data-history=undo]").click();
+      await page.waitForTimeout(700);
       await bench("lines", async () => {
         await page.getByRole("button", { name: /Tram body/ }).click();
         await tab("Lines");

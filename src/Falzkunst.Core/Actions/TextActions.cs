@@ -15,7 +15,7 @@ namespace Falzkunst.Core.Actions;
 /// <param name="X">Where on the card the middle of the first line stands; null for the middle of the piece.</param>
 /// <param name="Y">Where on the card the first line stands.</param>
 public sealed record WriteAction(
-    string Words, string? Face = null, [InMillimetres] double? Height = null, Operation Operation = Operation.Draw,
+    string? Words, string? Face = null, [InMillimetres] double? Height = null, Operation Operation = Operation.Draw,
     [InMillimetres] double? X = null, [InMillimetres] double? Y = null) : BenchAction
 {
     /// <summary>The face that words begin in: one line for a pen, outlines for a blade.</summary>
@@ -39,7 +39,7 @@ public sealed record WriteAction(
 }
 
 /// <summary>What the picked text says.</summary>
-public sealed record WordsAction(string Words) : TextAction(TextPart.Words)
+public sealed record WordsAction(string? Words) : TextAction(TextPart.Words)
 {
     protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => KeptInPlace(c, text, text with { Words = Writing.Cleaned(Words) });
 }

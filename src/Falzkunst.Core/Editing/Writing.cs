@@ -25,8 +25,9 @@ public static class Writing
     }
 
     /// <summary>Words as they were typed or pasted: plain line feeds, no control characters, no blanks at the ends of lines.</summary>
-    public static string Cleaned(string words)
+    public static string Cleaned(string? words)
     {
+        if (words is null) return "";
         var clean = new StringBuilder(words.Length);
         foreach (var rune in words.ReplaceLineEndings("\n").EnumerateRunes())
         {

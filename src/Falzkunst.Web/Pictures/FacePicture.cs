@@ -12,6 +12,14 @@ public static class FacePicture
 
     private const double CapitalPx = 20, MarginPx = 10;
 
+    /// <summary>Answers a request for words in a face; it needs no project, and the same words look the same tomorrow.</summary>
+    public static IResult Answer(string face, string words, IFaces faces, HttpResponse response)
+    {
+        if (words.Length > MostCharacters || faces.Shape(face, words) is not { } shaped) return Results.NotFound();
+        response.Headers.CacheControl = "private, max-age=86400";
+        return Results.Content(Svg(shaped, words), "image/svg+xml");
+    }
+
     public static string Svg(ShapedText shaped, string words)
     {
         var set = TextSetting.InBox(shaped, words, new TextStyle(CapitalPx));

@@ -19,7 +19,8 @@ document.addEventListener("input", (event) => {
   if (field?.id !== "words") return;
   const table = theTable();
   asking ??= new Latest((values) => sketch("words", values));
-  if (field.value.trim()) asking.ask({ words: field.value }, (d) => table?.ghost.preview(d, CARD));
+  // Where the piece is drawn, which is not where it lies on the card when pieces are spread out.
+  if (field.value.trim()) asking.ask({ words: field.value }, (d) => table?.ghost.preview(d, table.sight.pickedLine()?.cardMap ?? CARD));
 });
 
 // What is taken, or left as it was, is no sketch any more.

@@ -174,14 +174,6 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
     public IEnumerable<FaceName> FacesFor(Operation operation) =>
         On.Drawer.Faces.All.OrderBy(f => (f.Kind == FaceKind.SingleLine) == (operation is Operation.Draw or Operation.Foil or Operation.Emboss or Operation.Score) ? 0 : 1);
 
-    /// <summary>Words in a face, as a picture.</summary>
-    public IActionResult OnGetInFace(string face, string words)
-    {
-        if (words.Length > FacePicture.MostCharacters || On.Drawer.Faces.Shape(face, words) is not { } shaped) return NotFound();
-        Response.Headers.CacheControl = "private, max-age=86400";
-        return Content(FacePicture.Svg(shaped, words), "image/svg+xml");
-    }
-
     /// <summary>Picture of a variant; number 0 is what is there now of the piece picked, or of the design.</summary>
     public IActionResult OnGetVariant(int number)
     {
