@@ -25,9 +25,11 @@ public static class Writing
     }
 
     /// <summary>Words as they were typed or pasted: plain line feeds, no control characters, no blanks at the ends of lines.</summary>
+    /// <exception cref="EditRefused">They are more than a text may have; nothing was done with them.</exception>
     public static string Cleaned(string? words)
     {
         if (words is null) return "";
+        if (words.Length > TextItem.MostCharacters) throw EditRefused.Range(Measure.Characters, 1, TextItem.MostCharacters, "words");
         var clean = new StringBuilder(words.Length);
         foreach (var rune in words.ReplaceLineEndings("\n").EnumerateRunes())
         {

@@ -23,8 +23,9 @@ public sealed class OutlineFace : Face
     private readonly SKFont _outlines;
     private readonly double _em;
 
-    private OutlineFace(byte[] file)
+    private OutlineFace(byte[] file, SKTypeface typeface)
     {
+        _typeface = typeface;
         // HarfBuzz reads the file for as long as the face lives.
         _pinned = GCHandle.Alloc(file, GCHandleType.Pinned);
         _blob = new Blob(_pinned.AddrOfPinnedObject(), file.Length, MemoryMode.ReadOnly);
@@ -33,8 +34,6 @@ public sealed class OutlineFace : Face
         _font = new Font(_face);
         _font.SetScale((int)_em, (int)_em);
         _font.SetFunctionsOpenType();
-        using var data = SKData.CreateCopy(file);
-        _typeface = SKTypeface.FromData(data) ?? throw NoFace();
         _outlines = new SKFont(_typeface, (float)_em) { Hinting = SKFontHinting.None, LinearMetrics = true, Subpixel = true, Edging = SKFontEdging.Antialias };
         CapitalUnits = Capitals();
     }
@@ -46,12 +45,14 @@ public sealed class OutlineFace : Face
     /// <exception cref="ReadRefused">It is none.</exception>
     public static OutlineFace Read(byte[] file)
     {
-        // A collection's first face, a face of TrueType or of compact outlines; anything else is not handed on.
+        // A face of TrueType or of compact outlines; anything else is not handed on.
         if (file.Length < 12 || !(file.AsSpan(0, 4).SequenceEqual((ReadOnlySpan<byte>)[0, 1, 0, 0]) || file.AsSpan(0, 4).SequenceEqual("OTTO"u8) || file.AsSpan(0, 4).SequenceEqual("true"u8))) throw NoFace();
+        using var data = SKData.CreateCopy(file);
+        var typeface = SKTypeface.FromData(data) ?? throw NoFace();
         OutlineFace? face = null;
         try
         {
-            face = new OutlineFace(file);
+            face = new OutlineFace(file, typeface);
             if (face._face.GlyphCount < 1 || !(face._em is >= 16 and <= 16384) || face._outlines.GetGlyph(' ') == 0 && face._outlines.GetGlyph('a') == 0 && face._outlines.GetGlyph('A') == 0) throw NoFace();
             return face;
         }

@@ -116,19 +116,20 @@ public sealed class FaceTests
         var pairs = Alphabet.SelectMany(a => Alphabet.Where(char.IsLower).Select(b => $"{a}{b}")).ToArray();
         var chosen = Gen.Shuffle(pairs, pairs.Length / 10, pairs.Length / 10).Fixed($"pairs of {key}");
         Assert.True(chosen.Length > 100);
-        Parallel.ForEach(chosen, pair =>
+        // One after the other: what reads files by the clock goes on beside.
+        foreach (var pair in chosen)
         {
             var shaped = Shelf.Shape(key, pair)!;
             var letters = Letters.Placed(shaped, TextSetting.InBox(shaped, pair, new TextStyle(CapitalMm))).ToList();
             var one = Letters.AsOne(letters);
-            // Another way to the same: by winding on a raster of points, the parts joined by neighbourhood, would be coarse; by union of each contour as it winds it is exact.
+            // Another way to the same, which nodes all contours and asks each face how it is wound.
             var (filled, parts) = ByWinding(letters.SelectMany(l => l).ToList());
             var area = Region.EvenOdd(one);
             Assert.True(Math.Abs(area.Area - filled) < 0.02 + filled * 2e-4, $"{key} {pair}: {area.Area} of {filled} mm²");
             Assert.Equal(parts, area.PartCount);
             // Outlines that cross would make more rings of themselves than there are.
             Assert.Equal(one.Length, area.Rings.Count());
-        });
+        }
     }
 
     /// <summary>Area and parts by winding: outlines that turn one way united, those that turn the other way taken out where nothing else lies over them.</summary>

@@ -30,7 +30,7 @@ public sealed record TextItem(
     /// <summary>Limits from baseline to baseline, in capital heights.</summary>
     public const double LeastLines = 0.4, MostLines = 20;
 
-    public const int MostCharacters = 4000;
+    public const int MostCharacters = 2000;
 
     public TextAlign Align { get; init; }
 
