@@ -28,6 +28,10 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
     public DbSet<KnownResultRow> KnownResults => Set<KnownResultRow>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
+    /// <summary>Tells every process that what it keeps of a drawer no longer holds, once the transaction is through.</summary>
+    internal Task<int> DrawerChangedAsync(Guid owner, CancellationToken stop) =>
+        Workshops.Where(w => w.Id == owner).ExecuteUpdateAsync(u => u.SetProperty(w => w.DrawerVersion, w => w.DrawerVersion + 1), stop);
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         ProjectTables(modelBuilder);

@@ -42,7 +42,7 @@ internal static class TextVerb
     /// <summary>The page begins at 0, 0 unless letters reach beyond it.</summary>
     private static string Svg(List<Core.Geometry.Path> paths, bool isStroke, double height)
     {
-        var box = paths.Aggregate(new Box(0, 0, 1, height), (b, p) => b.Include(p.Bounds.Min).Include(new Point(p.Bounds.MaxX, p.Bounds.MaxY)));
+        var box = paths.Aggregate(new Box(0, 0, 1, height), (b, p) => b.Include(p.Bounds));
         var d = string.Concat(paths.Select(p => PathText.Write(p, 5)));
         var paint = isStroke ? "fill=\"none\" stroke=\"#24313A\" stroke-width=\"0.2\"" : "fill=\"#24313A\" fill-rule=\"evenodd\"";
         return new StringBuilder().Append(CultureInfo.InvariantCulture,

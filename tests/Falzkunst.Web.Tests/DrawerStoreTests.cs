@@ -32,7 +32,7 @@ public sealed class DrawerStoreTests(TestDatabase database) : IClassFixture<Test
 
     private async Task<Stock> StockAsync(string key) => (await DrawerAsync()).Stock(key);
 
-    private async Task PutAsync(string sentence, params object[] things)
+    private async Task PutAsync(string sentence, params IDrawerThing[] things)
     {
         await using var services = database.Restarted();
         await services.GetRequiredService<DrawerStore>().PutAsync(Owner, sentence, things, Stop);

@@ -16,14 +16,19 @@ const boxOfPick = (page) =>
     return { left: left - piece[0], top: top - piece[1], right: right - piece[0], bottom: bottom - piece[1] };
   });
 
-test("two pasted lines are drawn centred inside a piece in 5 actions, and stay words", async ({ page }) => {
-  const errors = watch(page);
-  await begin(page, "Wishes");
+/** A new project with one card in it, at Pieces. */
+async function withCard(page, name) {
+  await begin(page, name);
   await goTo(page, "Art");
   await headMoves(page, () =>
     page.locator("#files").setInputFiles({ name: "card.svg", mimeType: "image/svg+xml", buffer: Buffer.from(CARD) }),
   );
   await goTo(page, "Pieces");
+}
+
+test("two pasted lines are drawn centred inside a piece in 5 actions, and stay words", async ({ page }) => {
+  const errors = watch(page);
+  await withCard(page, "Wishes");
   await expect(page.locator("#tray")).toContainText("Write");
   const hand = counting(page);
   await hand.key("w");
@@ -85,12 +90,7 @@ test("two pasted lines are drawn centred inside a piece in 5 actions, and stay w
 
 test("words are cut as one shape, and made lines and undone", async ({ page }) => {
   const errors = watch(page);
-  await begin(page, "Sentiment");
-  await goTo(page, "Art");
-  await headMoves(page, () =>
-    page.locator("#files").setInputFiles({ name: "card.svg", mimeType: "image/svg+xml", buffer: Buffer.from(CARD) }),
-  );
-  await goTo(page, "Pieces");
+  await withCard(page, "Sentiment");
   await page.keyboard.press("w");
   await page.locator("#write-words").fill("hello");
   await page.locator("#write-for").selectOption("cut");

@@ -28,7 +28,7 @@ public sealed record WriteAction(
         var piece = c.Design.Require(c.Picked.OnlyPiece());
         var height = Height ?? Math.Round(Math.Clamp(Math.Min(piece.Size.Width, piece.Size.Height) * ShareOfPiece, 2, UsualMm), 1);
         var words = Writing.Cleaned(Words);
-        var at = piece.Place.Inverse().Apply(X is { } x && Y is { } y ? new Point(x, y) : piece.Place.Apply(piece.Size.Centre));
+        var at = X is { } x && Y is { } y ? piece.Place.Inverse().Apply(new Point(x, y)) : piece.Size.Centre;
         var face = Face ?? UsualFace(Operation);
         var text = new TextItem("", words, face, height, Operation, WorkedItem.InkFor(Operation, Look.DrawnHere), Affine.Identity) { Align = TextAlign.Centre };
         // The middle of its box comes to the point.
@@ -88,7 +88,7 @@ public sealed record AlongAction(double? Arc = null, string? Line = null, [InMil
 {
     protected override TextItem Changed(BenchContext c, Piece piece, TextItem text)
     {
-        if (Line is not null && (piece.Find(Line) is null || Line == text.Id)) throw new EditRefused(Reason.NoSuchName, "line", Line, piece.Name) { Field = "line" };
+        if (Line is not null && piece.Find(Line) is null) throw new EditRefused(Reason.NoSuchName, "line", Line, piece.Name) { Field = "line" };
         var along = Line is not null ? new TextAlong(Line, 0, Offset, Reversed) : Arc is { } arc && arc != 0 ? new TextAlong(null, arc, Offset, Reversed) : null;
         return text with { Along = along };
     }
@@ -102,7 +102,9 @@ public abstract record TextAction(TextPart What) : BenchAction, ISketched
     /// <exception cref="EditRefused">The numbers do not fit it.</exception>
     protected abstract TextItem Changed(BenchContext c, Piece piece, TextItem text);
 
-    public override Edit For(BenchContext c)
+    public override Edit For(BenchContext c) => Change(c);
+
+    private ChangeText Change(BenchContext c)
     {
         var (piece, text) = PickedText(c);
         return new ChangeText(piece.Id, Changed(c, piece, text) with { Shaped = null }, What);
@@ -110,9 +112,9 @@ public abstract record TextAction(TextPart What) : BenchAction, ISketched
 
     public IEnumerable<Path> Sketch(BenchContext c)
     {
-        var (piece, text) = PickedText(c);
-        var after = Writing.With(c.Design, new ChangeText(piece.Id, Changed(c, piece, text) with { Shaped = null }, What), c.Drawer.Faces).Require(piece.Id);
-        return after.Worked(text.Id)!.LinesOn(after).Select(l => l.Path.Map(after.Place));
+        var change = Change(c);
+        var after = Writing.With(c.Design, change, c.Drawer.Faces).Require(change.Piece);
+        return after.Worked(change.Text.Id)!.LinesOn(after).Select(l => l.Path.Map(after.Place));
     }
 
     /// <summary>The one text that is picked, and its piece.</summary>
@@ -124,7 +126,7 @@ public abstract record TextAction(TextPart What) : BenchAction, ISketched
     protected static TextItem KeptInPlace(BenchContext c, TextItem before, TextItem after)
     {
         if (before.Align == TextAlign.Left || before.BoxWidthMm is not null || before.InsidePieceMm is not null || before.Shaped is null || before.Along is { Line: not null }) return after;
-        if (after.BoxWidthMm is not null || after.InsidePieceMm is not null || c.Drawer.Faces.Shape(after.Face, after.Words) is not { } shaped) return after;
+        if ((after.IsShapedAs(before) ? before.Shaped : c.Drawer.Faces.Shape(after.Face, after.Words)) is not { } shaped) return after;
         var grown = TextSetting.InBox(shaped, after.Words, after.Style).Width - TextSetting.InBox(before.Shaped, before.Words, before.Style).Width;
         return after with { Place = Affine.Move(before.Align == TextAlign.Centre ? -grown / 2 : -grown, 0).Then(after.Place) };
     }

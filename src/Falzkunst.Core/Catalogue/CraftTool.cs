@@ -17,7 +17,7 @@ public enum CraftToolKind
 /// <param name="Name">Name for people.</param>
 /// <param name="Colour">Of a pen or a foil, #rrggbb; null for others.</param>
 /// <param name="WidthMm">Width of its line, mm; null where it has none.</param>
-public sealed record CraftTool(string Key, CraftToolKind Kind, string Name, string? Colour, double? WidthMm)
+public sealed record CraftTool(string Key, CraftToolKind Kind, string Name, string? Colour, double? WidthMm) : IDrawerThing
 {
     /// <summary>It is no longer offered.</summary>
     public bool IsPutAway { get; init; }

@@ -128,7 +128,7 @@ public static partial class DrawerRules
 
     private static void Coloured(string colour, string field)
     {
-        if (!Colour().IsMatch(colour)) throw new EditRefused(Reason.NotAColour, colour) { Field = field };
+        if (!StockColours.IsColour(colour)) throw new EditRefused(Reason.NotAColour, colour) { Field = field };
     }
 
     private static void Apart(IEnumerable<string> names, string field)
@@ -152,9 +152,6 @@ public static partial class DrawerRules
     {
         if (!(value >= least && value <= most)) throw EditRefused.RangeMm(measure, least, most, field);
     }
-
-    [GeneratedRegex("^#[0-9A-Fa-f]{6}$", RegexOptions.NonBacktracking)]
-    private static partial Regex Colour();
 
     [GeneratedRegex("[^a-z0-9-]+", RegexOptions.NonBacktracking)]
     private static partial Regex NoKey();

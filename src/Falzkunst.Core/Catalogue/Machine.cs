@@ -24,7 +24,7 @@ public sealed record Machine(
     bool ReadsMarks,
     double TopSpeed,
     double Acceleration,
-    double LiftSeconds)
+    double LiftSeconds) : IDrawerThing
 {
     /// <summary>What the mat in use is called.</summary>
     public string MatName { get; init; } = "mat";

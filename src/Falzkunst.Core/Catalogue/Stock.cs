@@ -22,7 +22,7 @@ public sealed record Stock(
     string Colour,
     double NarrowestMm,
     ImmutableArray<SheetSize> Sheets,
-    ImmutableArray<ToolSettings> Settings)
+    ImmutableArray<ToolSettings> Settings) : IDrawerThing
 {
     /// <summary>Rests of earlier sheets, used before new ones.</summary>
     public ImmutableArray<Offcut> Offcuts { get; init; } = [];

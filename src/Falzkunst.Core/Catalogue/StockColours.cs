@@ -8,6 +8,9 @@ public static class StockColours
     /// <summary>From this distance on a colour is another one, and whoever means it had better be asked.</summary>
     public const double FarAway = 0.12;
 
+    /// <summary>The text is a colour: # and six digits.</summary>
+    public static bool IsColour(string? text) => text is { Length: 7 } && text[0] == '#' && text.Skip(1).All(char.IsAsciiHexDigit);
+
     /// <summary>The distance of two colours #rrggbb; what is none counts as white.</summary>
     public static double Difference(string one, string other)
     {

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Catalogue;
 namespace Falzkunst.Core.Designs;
 
 /// <summary>
@@ -81,7 +82,7 @@ public sealed record LookRule(
     }
 
     /// <summary>The text is a colour as rules have it: # and six digits, or nothing.</summary>
-    public static bool IsColour(string? text) => string.IsNullOrEmpty(text) || (text.Length == 7 && text[0] == '#' && text.Skip(1).All(char.IsAsciiHexDigit));
+    public static bool IsColour(string? text) => string.IsNullOrEmpty(text) || StockColours.IsColour(text);
 
     private static bool Agrees(string? wanted, string? seen) =>
         wanted is null || string.Equals(wanted, seen ?? "none", StringComparison.OrdinalIgnoreCase);

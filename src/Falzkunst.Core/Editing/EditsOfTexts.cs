@@ -7,7 +7,7 @@ namespace Falzkunst.Core.Editing;
 /// <param name="Text">The text as it is wanted, without an id and not yet shaped.</param>
 public sealed record AddText(string Piece, TextItem Text) : Edit
 {
-    public override string Sentence => $"Wrote “{TextWords.Short(Text.Words)}” to {Text.Operation.Word()}";
+    public override string Sentence => $"Wrote “{Text.Brief(TextWords.Longest)}” to {Text.Operation.Word()}";
 }
 
 /// <summary>A text on a piece as it is wanted from now on.</summary>
@@ -18,10 +18,10 @@ public sealed record ChangeText(string Piece, TextItem Text, TextPart What) : Ed
 {
     public override string Sentence => What switch
     {
-        TextPart.Words => $"Wrote “{TextWords.Short(Text.Words)}”",
-        TextPart.Face => $"Set “{TextWords.Short(Text.Words)}” in {Text.Face}",
+        TextPart.Words => $"Wrote “{Text.Brief(TextWords.Longest)}”",
+        TextPart.Face => $"Set “{Text.Brief(TextWords.Longest)}” in {Text.Face}",
         TextPart.Size => $"Made letters {TextWords.Mm(Text.CapitalMm * Text.Place.MeanScale)} high",
-        TextPart.Spacing => $"Spaced “{TextWords.Short(Text.Words)}”",
+        TextPart.Spacing => $"Spaced “{Text.Brief(TextWords.Longest)}”",
         TextPart.Box => Text is { BoxWidthMm: null, InsidePieceMm: null } ? "Let words be as wide as they are" : "Fitted words to a width",
         _ => Text.Along is null ? "Set words straight" : "Set words along a line",
     };
@@ -40,14 +40,8 @@ public enum TextPart
 
 internal static class TextWords
 {
-    private const int Longest = 24;
-
-    /// <summary>The first words of a text.</summary>
-    public static string Short(string words)
-    {
-        var line = words.ReplaceLineEndings(" ");
-        return line.Length <= Longest ? line : line[..(Longest - 1)].TrimEnd() + "…";
-    }
+    /// <summary>Characters of a text that a sentence says.</summary>
+    public const int Longest = 24;
 
     public static string Mm(double mm) => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{mm:0.##} mm");
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Refusals;
@@ -47,7 +48,7 @@ public static class Working
     /// <exception cref="EditRefused">Not a colour, or the lines have neither pen nor foil.</exception>
     public static Design With(Design design, SetInk edit)
     {
-        if (!IsColour(edit.Ink)) throw new EditRefused(Reason.NotAColour) { Field = "ink" };
+        if (!StockColours.IsColour(edit.Ink)) throw new EditRefused(Reason.NotAColour) { Field = "ink" };
         var ink = edit.Ink.ToUpperInvariant();
         return Each(design, edit.Lines, l => l.Operation is Operation.Draw or Operation.Foil ? l with { Ink = ink } : throw new EditRefused(Reason.NoInk));
     }
@@ -120,8 +121,6 @@ public static class Working
 
     private static Piece With(Piece piece, ImmutableArray<LookRule> rules) =>
         piece.EachWorked(item => item is Line line && RuleFor(rules, line.Look) is { } rule ? rule.Give(line) : item);
-
-    private static bool IsColour(string? ink) => ink is { Length: 7 } && ink[0] == '#' && ink.Skip(1).All(char.IsAsciiHexDigit);
 
     private static void Check(LineSettings settings)
     {

@@ -19,8 +19,7 @@ public static class Writing
     public static Design With(Design design, ChangeText edit, IFaces faces)
     {
         var before = design.Require(edit.Piece).Worked(edit.Text.Id) as TextItem ?? throw new EditRefused(Reason.LinesGone);
-        // Words and face say how it is shaped; the rest says how what is shaped is set.
-        var text = edit.Text.Words == before.Words && edit.Text.Face == before.Face ? Checked(edit.Text) with { Shaped = before.Shaped } : Shaped(edit.Text, faces);
+        var text = edit.Text.IsShapedAs(before) ? Checked(edit.Text) with { Shaped = before.Shaped } : Shaped(edit.Text, faces);
         return design.With(edit.Piece, p => Arranging.Unlocked(p).EachWorked([text.Id], _ => text));
     }
 

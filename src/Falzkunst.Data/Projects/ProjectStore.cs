@@ -194,7 +194,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
             )
             update drawer_movements set is_active = not is_active where project_id = {id} and is_active <> (revision in (select number from way))
             """, stop);
-        if (changed > 0) await db.Workshops.Where(w => w.Id == owner).ExecuteUpdateAsync(u => u.SetProperty(w => w.DrawerVersion, w => w.DrawerVersion + 1), stop);
+        if (changed > 0) await db.DrawerChangedAsync(owner, stop);
     }
 
     private IQueryable<RevisionRow> RedoOf(Guid id, int head) =>

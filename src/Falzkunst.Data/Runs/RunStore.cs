@@ -214,7 +214,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
                 IsActive = true,
                 At = clock.GetUtcNow(),
             });
-            await db.Workshops.Where(w => w.Id == row.Owner).ExecuteUpdateAsync(u => u.SetProperty(w => w.DrawerVersion, w => w.DrawerVersion + 1), stop);
+            await db.DrawerChangedAsync(row.Owner, stop);
         }
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);

@@ -88,9 +88,6 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCac
             throw new DrawerChanged();
         }
         await db.Stocks.Where(s => s.Owner == owner && s.Key == sheet.Stock).ExecuteUpdateAsync(set => set.SetProperty(s => s.OffcutsMade, s => s.OffcutsMade + 1), stop);
-        await ChangedAsync(owner, stop);
+        await db.DrawerChangedAsync(owner, stop);
     }
-
-    private Task<int> ChangedAsync(Guid owner, CancellationToken stop) =>
-        db.Workshops.Where(w => w.Id == owner).ExecuteUpdateAsync(u => u.SetProperty(w => w.DrawerVersion, w => w.DrawerVersion + 1), stop);
 }

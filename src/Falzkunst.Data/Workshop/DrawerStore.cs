@@ -35,7 +35,7 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
     /// <param name="stop">Gives up.</param>
     /// <exception cref="ThingChanged">One of them was changed meanwhile; nothing was written.</exception>
     /// <exception cref="EditRefused">One of them is not as things of a drawer are; nothing was written.</exception>
-    public async Task PutAsync(Guid owner, string sentence, IReadOnlyList<object> things, CancellationToken stop)
+    public async Task PutAsync(Guid owner, string sentence, IReadOnlyList<IDrawerThing> things, CancellationToken stop)
     {
         foreach (var thing in things) Demand(thing);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
@@ -43,9 +43,9 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
         var change = await ChangeAsync(owner, sentence, stop);
         foreach (var thing in things)
         {
-            var (kind, key, seen) = NameOf(thing);
+            var (kind, key) = (KindOf(thing), thing.Key);
             var now = Find(drawer, kind, key);
-            if (seen != (now is null ? 0 : NameOf(now).Version) || (now is null && seen > 0)) throw new ThingChanged(TitleOf(now ?? thing), await LastAsync(owner, kind, key, stop));
+            if (thing.Version != (now?.Version ?? 0)) throw new ThingChanged((now ?? thing).Name, await LastAsync(owner, kind, key, stop));
             DemandFreeName(drawer, thing, things);
             await WriteAsync(owner, drawer, thing, stop);
             change.Things.Add(new DrawerChangeThingRow { Kind = kind, Key = key, Before = now is null ? null : DrawerJson.Document(now), After = DrawerJson.Document(thing) });
@@ -106,7 +106,7 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
     /// A thing with each part that the change was about as it was before it, or after it; other parts stay as they are now. What was new
     /// is put away, since a project may have taken it already.
     /// </summary>
-    private static object Moved(object now, DrawerChangeThingRow change, bool isBack)
+    private static IDrawerThing Moved(IDrawerThing now, DrawerChangeThingRow change, bool isBack)
     {
         if (change.Before is null) return PutAway(now, isBack);
         var (from, to) = isBack ? (change.After, change.Before) : (change.Before, change.After);
@@ -114,7 +114,7 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
         foreach (var part in was.Select(p => p.Key).Union(wanted.Select(p => p.Key)).ToList())
         {
             if (JsonNode.DeepEquals(was[part], wanted[part])) continue;
-            if (!JsonNode.DeepEquals(thing[part], was[part])) throw new ThingChanged(TitleOf(now), null);
+            if (!JsonNode.DeepEquals(thing[part], was[part])) throw new ThingChanged(now.Name, null);
             thing[part] = wanted[part]?.DeepClone();
         }
         return now switch
@@ -126,7 +126,7 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
         };
     }
 
-    private static object PutAway(object thing, bool isPutAway) => thing switch
+    private static IDrawerThing PutAway(IDrawerThing thing, bool isPutAway) => thing switch
     {
         Stock s => s with { IsPutAway = isPutAway },
         Machine m => m with { IsPutAway = isPutAway },
@@ -171,12 +171,12 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
         {
             throw new ThingChanged(e.Entries[0].Entity is StockRow s ? s.Name : "It", null);
         }
-        await db.Workshops.Where(w => w.Id == owner).ExecuteUpdateAsync(u => u.SetProperty(w => w.DrawerVersion, w => w.DrawerVersion + 1), stop);
+        await db.DrawerChangedAsync(owner, stop);
         await transaction.CommitAsync(stop);
         db.ChangeTracker.Clear();
     }
 
-    private async Task WriteAsync(Guid owner, Drawer drawer, object thing, CancellationToken stop)
+    private async Task WriteAsync(Guid owner, Drawer drawer, IDrawerThing thing, CancellationToken stop)
     {
         switch (thing)
         {
@@ -215,7 +215,7 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
         }
     }
 
-    private static void Demand(object thing)
+    private static void Demand(IDrawerThing thing)
     {
         switch (thing)
         {
@@ -227,38 +227,29 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
     }
 
     /// <summary>No two things that are offered are called the same, and a drawer holds so many.</summary>
-    private static void DemandFreeName(Drawer drawer, object thing, IReadOnlyList<object> together)
+    private static void DemandFreeName(Drawer drawer, IDrawerThing thing, IReadOnlyList<IDrawerThing> together)
     {
-        var all = thing switch
+        IEnumerable<IDrawerThing> all = thing switch
         {
-            Stock => drawer.Stocks.Cast<object>(),
+            Stock => drawer.Stocks,
             Machine => drawer.Machines,
             _ => drawer.Tools,
         };
-        var others = all.Where(o => !together.Any(t => NameOf(t).Kind == NameOf(o).Kind && NameOf(t).Key == NameOf(o).Key)).Concat(together.Where(t => t != thing && t.GetType() == thing.GetType())).ToList();
+        var alike = together.Where(t => t.GetType() == thing.GetType()).ToList();
+        var others = all.Where(o => !alike.Exists(t => t.Key == o.Key)).Concat(alike.Where(t => t != thing)).ToList();
         if (others.Count >= DrawerRules.MostThings) throw new EditRefused(Reason.TooManyInDrawer, DrawerRules.MostThings);
-        if (!IsAway(thing) && others.Any(o => !IsAway(o) && string.Equals(TitleOf(o), TitleOf(thing), StringComparison.OrdinalIgnoreCase)))
-            throw new EditRefused(Reason.NameTaken, TitleOf(thing)) { Field = "name" };
+        if (!thing.IsPutAway && others.Any(o => !o.IsPutAway && string.Equals(o.Name, thing.Name, StringComparison.OrdinalIgnoreCase)))
+            throw new EditRefused(Reason.NameTaken, thing.Name) { Field = "name" };
     }
 
-    private static bool IsAway(object thing) => thing is Stock { IsPutAway: true } or Machine { IsPutAway: true } or CraftTool { IsPutAway: true };
-
-    private static object? Find(Drawer drawer, string kind, string key) => kind switch
+    private static IDrawerThing? Find(Drawer drawer, string kind, string key) => kind switch
     {
         StockKind => drawer.Stocks.FirstOrDefault(s => s.Key == key),
         MachineKind => drawer.Machines.FirstOrDefault(m => m.Key == key),
         _ => drawer.Tools.FirstOrDefault(t => t.Key == key),
     };
 
-    private static (string Kind, string Key, int Version) NameOf(object thing) => thing switch
-    {
-        Stock s => (StockKind, s.Key, s.Version),
-        Machine m => (MachineKind, m.Key, m.Version),
-        CraftTool t => (ToolKind, t.Key, t.Version),
-        _ => throw new ArgumentException("No thing of a drawer.", nameof(thing)),
-    };
-
-    private static string TitleOf(object thing) => thing switch { Stock s => s.Name, Machine m => m.Name, CraftTool t => t.Name, _ => "" };
+    private static string KindOf(IDrawerThing thing) => thing switch { Stock => StockKind, Machine => MachineKind, _ => ToolKind };
 
     private static DrawerChange Told(DrawerChangeRow row) => new(row.Number, row.Sentence, row.At, row.UndoneAt, [.. row.Things.Select(t => t.Key)]);
 }

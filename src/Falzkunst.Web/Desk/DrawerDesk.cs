@@ -126,39 +126,27 @@ public sealed class DrawerDesk(DrawerStore store, CatalogueStore catalogue, Time
     public async Task<int> TakeInAsync(Drawer file, bool replaces, CancellationToken stop)
     {
         var drawer = await OpenAsync(stop);
-        var things = new List<object>();
-        var (stockKeys, machineKeys, toolKeys) = (drawer.Stocks.Select(s => s.Key).ToList(), drawer.Machines.Select(m => m.Key).ToList(), drawer.Tools.Select(t => t.Key).ToList());
-        var (stockNames, machineNames, toolNames) = (Offered(drawer.Stocks, s => s.IsPutAway, s => s.Name), Offered(drawer.Machines, m => m.IsPutAway, m => m.Name), Offered(drawer.Tools, t => t.IsPutAway, t => t.Name));
-        foreach (var s in file.Stocks)
-        {
-            if (replaces && drawer.Stocks.FirstOrDefault(o => o.Key == s.Key) is { } there) things.Add(s with { Version = there.Version });
-            else things.Add(s with { Key = NewKey(s.Name, s.Key, stockKeys), Name = NewName(s.Name, stockNames) });
-        }
-        foreach (var m in file.Machines)
-        {
-            if (replaces && drawer.Machines.FirstOrDefault(o => o.Key == m.Key) is { } there) things.Add(m with { Version = there.Version });
-            else things.Add(m with { Key = NewKey(m.Name, m.Key, machineKeys), Name = NewName(m.Name, machineNames) });
-        }
-        foreach (var t in file.Tools)
-        {
-            if (replaces && drawer.Tools.FirstOrDefault(o => o.Key == t.Key) is { } there) things.Add(t with { Version = there.Version });
-            else things.Add(t with { Key = NewKey(t.Name, t.Key, toolKeys), Name = NewName(t.Name, toolNames) });
-        }
+        var things = new List<IDrawerThing>();
+        Take(file.Stocks, drawer.Stocks, (s, key, name, version) => s with { Key = key, Name = name, Version = version });
+        Take(file.Machines, drawer.Machines, (m, key, name, version) => m with { Key = key, Name = name, Version = version });
+        Take(file.Tools, drawer.Tools, (t, key, name, version) => t with { Key = key, Name = name, Version = version });
         if (things.Count > 0) await store.PutAsync(Owner, $"Took {things.Count} things in from a file", things, stop);
         return things.Count;
 
-        static List<string> Offered<T>(IEnumerable<T> all, Func<T, bool> isAway, Func<T, string> name) => [.. all.Where(t => !isAway(t)).Select(name)];
-        static string NewKey(string name, string key, List<string> taken)
+        void Take<T>(IEnumerable<T> come, IReadOnlyList<T> there, Func<T, string, string, int, T> called) where T : IDrawerThing
         {
-            var free = taken.Contains(key) ? DrawerRules.FreeKey(name, taken) : key;
-            taken.Add(free);
-            return free;
-        }
-        static string NewName(string name, List<string> taken)
-        {
-            var free = FreeName(name, taken);
-            taken.Add(free);
-            return free;
+            var (keys, names) = (there.Select(t => t.Key).ToList(), there.Where(t => !t.IsPutAway).Select(t => t.Name).ToList());
+            foreach (var thing in come)
+            {
+                if (replaces && there.FirstOrDefault(t => t.Key == thing.Key) is { } former)
+                {
+                    things.Add(called(thing, thing.Key, thing.Name, former.Version));
+                    continue;
+                }
+                keys.Add(keys.Contains(thing.Key) ? DrawerRules.FreeKey(thing.Name, keys) : thing.Key);
+                names.Add(FreeName(thing.Name, names));
+                things.Add(called(thing, keys[^1], names[^1], thing.Version));
+            }
         }
     }
 

@@ -24,7 +24,7 @@ public static class FacePicture
     {
         var set = TextSetting.InBox(shaped, words, new TextStyle(CapitalPx));
         var paths = Letters.Placed(shaped, set).SelectMany(l => l).ToList();
-        var box = paths.Aggregate(new Box(0, 0, Math.Max(set.Width, 1), CapitalPx), (b, p) => b.Include(p.Bounds.Min).Include(new Point(p.Bounds.MaxX, p.Bounds.MaxY))).Grow(2);
+        var box = paths.Aggregate(new Box(0, 0, Math.Max(set.Width, 1), CapitalPx), (b, p) => b.Include(p.Bounds)).Grow(2);
         // Letters below and above the capitals have room; what is higher still is made smaller.
         var (top, height) = (Math.Min(box.MinY, -MarginPx), Math.Max(box.MaxY, CapitalPx + MarginPx) - Math.Min(box.MinY, -MarginPx));
         var paint = shaped.IsStroke ? "fill=\"none\" stroke=\"#24313A\" stroke-width=\"1.1\"" : "fill=\"#24313A\"";

@@ -58,6 +58,17 @@ public sealed record TextItem(
     /// <summary>What its face made of its words; null until it was asked.</summary>
     public ShapedText? Shaped { get; init; }
 
+    /// <summary>A face makes the same of both: words and face are the same, and the rest says how what is shaped is set.</summary>
+    public bool IsShapedAs(TextItem other) => Words == other.Words && Face == other.Face;
+
+    /// <summary>The first words, in one line.</summary>
+    /// <param name="most">Characters, the sign for more included.</param>
+    public string Brief(int most)
+    {
+        var line = Words.ReplaceLineEndings(" ");
+        return line.Length <= most ? line : line[..(most - 1)].TrimEnd() + "…";
+    }
+
     private static readonly ConditionalWeakTable<TextItem, Found> Known = [];
 
     /// <summary>What was found, and for which outline and line.</summary>

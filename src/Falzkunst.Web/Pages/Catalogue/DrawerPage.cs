@@ -21,9 +21,6 @@ namespace Falzkunst.Web.Pages.Catalogue;
 /// </summary>
 public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
 {
-    /// <summary>Headers hold nothing but ASCII.</summary>
-    private static readonly JsonSerializerOptions AsciiJson = new() { Encoder = JavaScriptEncoder.Default };
-
     /// <summary>The cookie that says which units lengths are shown in outside of a project.</summary>
     public const string UnitsCookie = "units";
 
@@ -104,7 +101,7 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
         Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         await LoadAsync(stop);
         // Beside its field, where what was typed stays.
-        if (field is not null) Response.Headers["HX-Trigger"] = JsonSerializer.Serialize(new Dictionary<string, object> { ["refused"] = new { field, word } }, AsciiJson);
+        if (field is not null) FieldAnswers.Refuse(Response, field, word);
         else Notice = word;
         return Partial("_DrawerNotice", this);
     }
@@ -114,8 +111,7 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
     public Task<IActionResult> OnPostRedoAsync(CancellationToken stop) => ActAsync(async () => Notice = $"Done again: {(await Store.RedoAsync(ProjectDesk.Owner, stop)).Sentence}.", stop);
 
     /// <summary>What a length as typed comes to.</summary>
-    public IActionResult OnGetUnderstand(string? text) =>
-        new JsonResult(Length.Read(text, Units, out var mm) is { } fault ? ReasonWords.For(fault, text) : $"= {Length.InField(mm, Units)}");
+    public IActionResult OnGetUnderstand(string? text) => FieldAnswers.Understood(text, Units);
 
     /// <summary>A length as it was typed; where its field still shows what is there now, which rounds, what is there now.</summary>
     protected double Kept(double typedMm, double nowMm) =>

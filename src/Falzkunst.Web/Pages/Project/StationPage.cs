@@ -25,9 +25,6 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
 {
     private static readonly JsonSerializerOptions SceneJson = new(JsonSerializerDefaults.Web);
 
-    /// <summary>Headers hold nothing but ASCII.</summary>
-    private static readonly JsonSerializerOptions AsciiJson = new() { Encoder = JavaScriptEncoder.Default };
-
     /// <summary>Key of the project.</summary>
     [BindProperty(SupportsGet = true)]
     public Guid Id { get; set; }
@@ -151,7 +148,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     protected virtual Task<IActionResult> RefusedAsync(CancellationToken stop)
     {
         var (field, word) = Wrong.FirstOrDefault();
-        if (field is not null) Response.Headers["HX-Trigger"] = JsonSerializer.Serialize(new Dictionary<string, object> { ["refused"] = new { field, word } }, AsciiJson);
+        if (field is not null) FieldAnswers.Refuse(Response, field, word);
         return Task.FromResult<IActionResult>(Partial("_NoticeAlone", this));
     }
 
@@ -215,8 +212,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     protected async Task DoNowAsync(Edit edit, CancellationToken stop, Func<int, Task>? alongside = null) => On = await Desk.DoAsync(On, SeenHead, edit, stop, alongside);
 
     /// <summary>What a length as typed comes to, in the user's units; the sentence of what is wrong where it is none.</summary>
-    public IActionResult OnGetUnderstand(string? text) =>
-        new JsonResult(Length.Read(text, Units, out var mm) is { } fault ? ReasonWords.For(fault, text) : $"= {Length.InField(mm, Units)}");
+    public IActionResult OnGetUnderstand(string? text) => FieldAnswers.Understood(text, Units);
 
     /// <summary>Does something that may be refused, and shows the station again. What was refused with a field is shown beside it.</summary>
     protected async Task<IActionResult> ActAsync(Func<Task> act, CancellationToken stop)
@@ -256,7 +252,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
             Response.Headers["HX-Trigger"] = JsonSerializer.Serialize(new Dictionary<string, object>
             {
                 ["project-shown"] = new { head = On.Project.Head, asked = Selected ?? "", selected = ShownKey ?? "" },
-            }, AsciiJson);
+            }, FieldAnswers.AsciiJson);
         }
         return Partial("_Regions", this);
     }
