@@ -1,0 +1,30 @@
+using System.Collections.Immutable;
+
+namespace Falzkunst.Core.Geometry.Overlay;
+
+/// <summary>An area by closed lines: what lies inside one of its outlines and in none of its openings. Lines may cross themselves and each other.</summary>
+/// <param name="Outlines">Lines round paper; what any of them winds about, either way, is inside.</param>
+/// <param name="Openings">Lines round air.</param>
+public sealed record AreaRings(ImmutableArray<Path> Outlines, ImmutableArray<Path> Openings)
+{
+    /// <summary>The area inside one line.</summary>
+    public static AreaRings Inside(Path outline) => new([outline], []);
+
+    /// <summary>The area of connected parts.</summary>
+    public static AreaRings OfParts(IEnumerable<PathArea> parts)
+    {
+        var all = parts.ToList();
+        return new([.. all.Select(p => p.Outline)], [.. all.SelectMany(p => p.Openings)]);
+    }
+
+    public AreaRings Map(Affine map) => new([.. Outlines.Select(p => p.Map(map))], [.. Openings.Select(p => p.Map(map))]);
+}
+
+/// <summary>One connected area: its outline, and openings that lie apart within it.</summary>
+public sealed record PathArea(Path Outline, ImmutableArray<Path> Openings)
+{
+    /// <summary>Area, mm².</summary>
+    public double Area => Math.Abs(Outline.SignedArea) - Openings.Sum(o => Math.Abs(o.SignedArea));
+
+    public int SegmentCount => Outline.Segments.Length + Openings.Sum(o => o.Segments.Length);
+}
