@@ -55,19 +55,25 @@ internal sealed class CurveCrossings(List<(double T, double U)> found)
     private static List<(double T, double U)> Contacts(Curve one, double a0, double a1, Curve other, double b0, double b1)
     {
         var contacts = new List<(double T, double U)>(4);
+        var (boxOne, boxOther) = (BoxOf(one, a0, a1), BoxOf(other, b0, b1));
         foreach (var t in (ReadOnlySpan<double>)[a0, a1])
         {
+            if (!boxOther.Contains(one.At(t))) continue;
             var (u, distance) = other.Nearest(one.At(t), b0, b1);
             if (distance < Snap) contacts.Add((t, u));
         }
         foreach (var u in (ReadOnlySpan<double>)[b0, b1])
         {
+            if (!boxOne.Contains(other.At(u))) continue;
             var (t, distance) = one.Nearest(other.At(u), a0, a1);
             if (distance < Snap && !contacts.Exists(c => Math.Abs(c.T - t) < 1e-9 || one.At(c.T).DistanceTo(one.At(t)) < 2 * Snap)) contacts.Add((t, u));
         }
         contacts.Sort((x, y) => x.T.CompareTo(y.T));
         return contacts;
     }
+
+    /// <summary>The box of a part that runs one way, with room for what counts as touching.</summary>
+    private static Box BoxOf(Curve curve, double from, double to) => Box.Empty.Include(curve.At(from)).Include(curve.At(to)).Grow(Snap);
 
     /// <summary>The ends of the stretch that both share; null where they meet in points alone.</summary>
     private static ((double T, double U) From, (double T, double U) To)? Overlap(Curve one, Curve other, List<(double T, double U)> contacts)

@@ -21,15 +21,14 @@ internal sealed class ResultRings(Arrangement all)
     public List<List<ResultEdge>>? Join(List<ResultEdge> edges)
     {
         var going = new Dictionary<int, List<int>>();
-        var coming = new Dictionary<int, int>();
+        var coming = new Dictionary<int, List<int>>();
         for (var i = 0; i < edges.Count; i++)
         {
-            if (!going.TryGetValue(edges[i].Begin, out var there)) going[edges[i].Begin] = there = [];
-            there.Add(i);
-            coming[edges[i].End] = coming.GetValueOrDefault(edges[i].End) + 1;
+            Add(going, edges[i].Begin, i);
+            Add(coming, edges[i].End, i);
         }
-        if (coming.Count != going.Count || going.Any(g => coming.GetValueOrDefault(g.Key) != g.Value.Count)) return null;
-        var next = Paired(edges, going);
+        if (coming.Count != going.Count || going.Any(g => !coming.TryGetValue(g.Key, out var there) || there.Count != g.Value.Count)) return null;
+        var next = Paired(edges, going, coming);
         var done = new bool[edges.Count];
         var rings = new List<List<ResultEdge>>();
         for (var i = 0; i < edges.Count; i++)
@@ -45,20 +44,26 @@ internal sealed class ResultRings(Arrangement all)
             AddSimple(ring, rings);
         }
         return rings;
+
+        static void Add(Dictionary<int, List<int>> byNode, int node, int edge)
+        {
+            if (!byNode.TryGetValue(node, out var there)) byNode[node] = there = [];
+            there.Add(edge);
+        }
     }
 
     /// <summary>The edge that goes on after each: that which bounds the same part of the area at the node.</summary>
-    private int[] Paired(List<ResultEdge> edges, Dictionary<int, List<int>> going)
+    private int[] Paired(List<ResultEdge> edges, Dictionary<int, List<int>> going, Dictionary<int, List<int>> coming)
     {
         var next = new int[edges.Count];
-        for (var i = 0; i < edges.Count; i++)
+        foreach (var (node, ways) in going)
         {
-            var ways = going[edges[i].End];
-            next[i] = ways.Count == 1 ? ways[0] : -1;
-        }
-        foreach (var (node, ways) in going.Where(g => g.Value.Count > 1))
-        {
-            var arriving = Enumerable.Range(0, edges.Count).Where(i => next[i] < 0 && edges[i].End == node).ToList();
+            var arriving = coming[node];
+            if (ways.Count == 1)
+            {
+                next[arriving[0]] = ways[0];
+                continue;
+            }
             var reach = ways.Concat(arriving).Min(i => Math.Min(Reach, 0.25 * Extent(edges[i].Stretch)));
             var angles = ways.ToDictionary(i => i, i => AngleAt(edges[i].Stretch, fromEnd: edges[i].Backwards, reach));
             var free = ways.ToHashSet();

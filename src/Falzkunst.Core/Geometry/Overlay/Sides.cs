@@ -12,10 +12,12 @@ internal sealed class Sides
     /// <summary>Shares of a stretch that are tried for a ray's beginning.</summary>
     private static readonly double[] Shares = [0.5, 0.41, 0.62, 0.29, 0.73, 0.17, 0.86];
 
-    private const int MostBins = 1024;
+    private const int MostBins = 4096;
 
     private readonly Arrangement _all;
     private readonly int _areas;
+    private readonly Span[] _acrossX;
+    private readonly Span[] _acrossY;
     private readonly Bins _byX;
     private readonly Bins _byY;
     private readonly int[] _windings;
@@ -24,8 +26,9 @@ internal sealed class Sides
     public Sides(Arrangement all, int areas)
     {
         (_all, _areas) = (all, areas);
-        _byY = new Bins(all, vertical: false);
-        _byX = new Bins(all, vertical: true);
+        _acrossX = [.. all.Parts.Select(p => SpanOf(p, vertical: true))];
+        _acrossY = [.. all.Parts.Select(p => SpanOf(p, vertical: false))];
+        (_byX, _byY) = (new Bins(_acrossX), new Bins(_acrossY));
         _windings = new int[all.Rings.Count];
     }
 
@@ -39,13 +42,12 @@ internal sealed class Sides
         foreach (var share in Shares)
         {
             var tried = RayFrom(edge[0], share);
-            var clear = Cast(tried, edge, count: false);
+            var clear = Cast(tried, edge);
             if (clear > clearest) (ray, clearest) = (tried, clear);
             if (clear > Clear) break;
         }
-        foreach (var ring in _touched) _windings[ring] = 0;
-        _touched.Clear();
-        Cast(ray, edge, count: true);
+        // Where every ray begins close to something, the one that keeps farthest from it tells.
+        if (clearest <= Clear) Cast(ray, edge);
         var here = Inside();
         foreach (var own in edge)
         {
@@ -77,23 +79,29 @@ internal sealed class Sides
         return new Ray(curve.At(t), vertical, vertical ? d.X > 0 : -d.Y > 0);
     }
 
-    /// <summary>Meets all parts that the ray meets; gives how near the nearest of them passes by its beginning.</summary>
-    private double Cast(Ray ray, List<Stretch> edge, bool count)
+    /// <summary>Counts all lines that the ray meets; gives how near the nearest of them passes by its beginning.</summary>
+    private double Cast(Ray ray, List<Stretch> edge)
     {
+        foreach (var ring in _touched) _windings[ring] = 0;
+        _touched.Clear();
         var (level, from) = ray.Vertical ? (ray.From.X, ray.From.Y) : (ray.From.Y, ray.From.X);
         var clear = double.MaxValue;
         foreach (var index in (ray.Vertical ? _byX : _byY).At(level))
         {
+            ref readonly var span = ref (ray.Vertical ? _acrossX : _acrossY)[index];
+            if (level < span.Low || level >= span.High || span.Far < from - Clear) continue;
             var (c, t0, t1) = _all.Parts[index];
-            var curve = _all.Curves[c];
-            var (a, b) = (curve.At(t0), curve.At(t1));
-            var (low, high) = ray.Vertical ? (a.X, b.X) : (a.Y, b.Y);
-            if (low > level == high > level) continue;
-            var t = ParameterAt(curve, t0, t1, level, ray.Vertical, low);
-            var met = ray.Vertical ? curve.At(t).Y : curve.At(t).X;
-            if (IsOwn(edge, c, t)) continue;
-            clear = Math.Min(clear, Math.Abs(met - from));
-            if (count && met > from) Count(_all.RingOf[c], ray.Vertical ? -Math.Sign(b.X - a.X) : Math.Sign(b.Y - a.Y));
+            // What lies wholly before the ray is met somewhere; only near its beginning it matters where.
+            if (span.Near <= from + Clear)
+            {
+                var curve = _all.Curves[c];
+                var t = ParameterAt(curve, t0, t1, level, ray.Vertical, span.Sense);
+                var met = ray.Vertical ? curve.At(t).Y : curve.At(t).X;
+                if (IsOwn(edge, c, t)) continue;
+                clear = Math.Min(clear, Math.Abs(met - from));
+                if (met <= from) continue;
+            }
+            Count(_all.RingOf[c], ray.Vertical ? -span.Sense : span.Sense);
         }
         return clear;
 
@@ -107,8 +115,19 @@ internal sealed class Sides
         }
     }
 
+    /// <summary>A part as rays see it: the levels that it passes, which way, and between which places of the ray.</summary>
+    private readonly record struct Span(double Low, double High, double Near, double Far, int Sense);
+
+    private Span SpanOf((int Curve, double From, double To) part, bool vertical)
+    {
+        var (a, b) = (_all.Curves[part.Curve].At(part.From), _all.Curves[part.Curve].At(part.To));
+        return vertical
+            ? new Span(Math.Min(a.X, b.X), Math.Max(a.X, b.X), Math.Min(a.Y, b.Y), Math.Max(a.Y, b.Y), Math.Sign(b.X - a.X))
+            : new Span(Math.Min(a.Y, b.Y), Math.Max(a.Y, b.Y), Math.Min(a.X, b.X), Math.Max(a.X, b.X), Math.Sign(b.Y - a.Y));
+    }
+
     /// <summary>Where a part that runs one way passes a level, to the last bits.</summary>
-    private static double ParameterAt(Curve curve, double t0, double t1, double level, bool vertical, double low)
+    private static double ParameterAt(Curve curve, double t0, double t1, double level, bool vertical, int sense)
     {
         double Value(double t) => vertical ? curve.At(t).X : curve.At(t).Y;
         if (!curve.Segment.IsCubic)
@@ -116,7 +135,7 @@ internal sealed class Sides
             var (from, to) = vertical ? (curve.Start.X, curve.End.X) : (curve.Start.Y, curve.End.Y);
             return Math.Clamp((level - from) / (to - from), 0, 1);
         }
-        var rises = low <= level;
+        var rises = sense > 0;
         var (a, b) = (t0, t1);
         for (var i = 0; i < 60 && b - a > 1e-14; i++)
         {
@@ -165,19 +184,14 @@ internal sealed class Sides
         private readonly double _least;
         private readonly double _width;
 
-        public Bins(Arrangement all, bool vertical)
+        public Bins(Span[] spans)
         {
-            var spans = all.Parts.Select(p =>
-            {
-                var (a, b) = (all.Curves[p.Curve].At(p.From), all.Curves[p.Curve].At(p.To));
-                return vertical ? (Low: Math.Min(a.X, b.X), High: Math.Max(a.X, b.X)) : (Low: Math.Min(a.Y, b.Y), High: Math.Max(a.Y, b.Y));
-            }).ToList();
-            _least = spans.Count == 0 ? 0 : spans.Min(s => s.Low);
-            var most = spans.Count == 0 ? 0 : spans.Max(s => s.High);
-            _bins = new List<int>[Math.Clamp(spans.Count / 2, 1, MostBins)];
+            _least = spans.Length == 0 ? 0 : spans.Min(s => s.Low);
+            var most = spans.Length == 0 ? 0 : spans.Max(s => s.High);
+            _bins = new List<int>[Math.Clamp(spans.Length / 2, 1, MostBins)];
             _width = Math.Max((most - _least) / _bins.Length, 1e-9);
             for (var i = 0; i < _bins.Length; i++) _bins[i] = [];
-            for (var i = 0; i < spans.Count; i++)
+            for (var i = 0; i < spans.Length; i++)
             {
                 for (var bin = BinOf(spans[i].Low); bin <= BinOf(spans[i].High); bin++) _bins[bin].Add(i);
             }
