@@ -20,6 +20,7 @@ public static class DatabaseSetup
         services.AddScoped<ProjectStore>();
         services.AddScoped<ArtStore>();
         services.AddScoped<CatalogueStore>();
+        services.AddScoped<FaceStore>();
         services.AddScoped<DrawerStore>();
         services.AddScoped<LookRuleStore>();
         services.AddScoped<RunStore>();

@@ -17,6 +17,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
     public DbSet<PartRow> Parts => Set<PartRow>();
     public DbSet<ArtFileRow> ArtFiles => Set<ArtFileRow>();
     public DbSet<LookRuleRow> LookRules => Set<LookRuleRow>();
+    public DbSet<FaceRow> Faces => Set<FaceRow>();
     public DbSet<StockRow> Stocks => Set<StockRow>();
     public DbSet<CraftToolRow> CraftTools => Set<CraftToolRow>();
     public DbSet<DrawerChangeRow> DrawerChanges => Set<DrawerChangeRow>();
@@ -113,6 +114,14 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
             e.HasKey(s => new { s.Owner, s.StockKey, s.Name });
             e.Property(s => s.Name).HasMaxLength(DrawerRules.LongestName);
             e.HasMany(s => s.Settings).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey, s.SetName });
+        });
+        model.Entity<FaceRow>(e =>
+        {
+            e.ToTable("faces", t => t.HasCheckConstraint("ck_faces_sane", "length(name) > 0 and length(content) > 0"));
+            e.HasKey(f => new { f.Owner, f.Key });
+            e.HasOne<WorkshopRow>().WithMany().HasForeignKey(f => f.Owner);
+            e.Property(f => f.Key).HasMaxLength(40);
+            e.Property(f => f.Name).HasMaxLength(80);
         });
         model.Entity<CraftToolRow>(e =>
         {

@@ -4,7 +4,7 @@ using System.Text;
 namespace Falzkunst.Formats;
 
 /// <summary>Texts of a file that people are shown.</summary>
-internal static class ShownText
+public static class ShownText
 {
     /// <summary>Longer names say nothing more, and would be kept with every line.</summary>
     public const int Longest = 120;

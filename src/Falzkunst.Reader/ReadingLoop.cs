@@ -1,7 +1,7 @@
 using System.Text;
 using Falzkunst.Core.Budgets;
-using Falzkunst.Core.Designs;
 using Falzkunst.Formats;
+using Falzkunst.Formats.Fonts;
 using Falzkunst.Formats.Wire;
 
 namespace Falzkunst.Reader;
@@ -25,8 +25,9 @@ internal static class ReadingLoop
         {
             try
             {
-                var drawing = ArtReader.Read(request.File, new Budget(BudgetLimits.Reading with { Time = request.Time }));
-                ReadingWire.WriteDrawing(answer, drawing);
+                var budget = new Budget(BudgetLimits.Reading with { Time = request.Time });
+                if (request.Kind == ReadingKind.Face) ReadingWire.WriteFace(answer, FaceFile.Facts(request.File, budget));
+                else ReadingWire.WriteDrawing(answer, ArtReader.Read(request.File, budget));
             }
             catch (ReadRefused refused)
             {

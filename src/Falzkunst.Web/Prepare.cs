@@ -1,5 +1,4 @@
 using Falzkunst.Core.Catalogue;
-using Falzkunst.Core.Texts;
 using Falzkunst.Data;
 using Falzkunst.Data.Rows;
 using Falzkunst.Data.Workshop;
@@ -32,7 +31,8 @@ public static class Prepare
         var services = new ServiceCollection();
         services.AddSingleton(TimeProvider.System);
         services.AddFalzkunstData(connection);
-        services.AddSingleton<IFaces, FaceShelf>();
+        services.AddSingleton<FaceShelf>();
+        services.AddSingleton<OwnFaces>();
         services.AddScoped<ProjectDesk>();
         services.AddScoped<ArtDesk>();
         services.AddSingleton<MotifCache>();

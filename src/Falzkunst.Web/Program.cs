@@ -1,5 +1,4 @@
 using System.Globalization;
-using Falzkunst.Core.Texts;
 using Falzkunst.Data;
 using Falzkunst.Formats.Fonts;
 using Falzkunst.Web;
@@ -34,10 +33,13 @@ builder.Services.AddDataProtection().SetApplicationName("Falzkunst").PersistKeys
 builder.Services.AddScoped<ProjectDesk>();
 builder.Services.AddScoped<ArtDesk>().AddScoped<ZipDesk>();
 builder.Services.AddScoped<DrawerDesk>();
+builder.Services.AddScoped<FaceDesk>();
 builder.Services.AddSingleton<MotifCache>();
-builder.Services.AddSingleton<IFaces, FaceShelf>();
+builder.Services.AddSingleton<FaceShelf>();
+builder.Services.AddSingleton<OwnFaces>();
 builder.Services.AddSingleton<GuardedReader>();
 builder.Services.AddSingleton<IDrawingReader>(s => s.GetRequiredService<GuardedReader>());
+builder.Services.AddSingleton<IFaceReader>(s => s.GetRequiredService<GuardedReader>());
 builder.Services.AddSingleton<PlanCache>();
 builder.Services.AddSingleton<HandCache>();
 builder.Services.AddSingleton<DetailCache>();
@@ -81,7 +83,7 @@ app.UseStaticFiles(new StaticFileOptions
 });
 app.UseRouting();
 app.MapRazorPages();
-app.MapGet("/faces/{face}", FacePicture.Answer);
+app.MapGet("/faces/{face}", (string face, string words, OwnFaces faces, HttpResponse response) => FacePicture.Answer(face, words, faces.For(ProjectDesk.Owner, []), response));
 app.Lifetime.ApplicationStarted.Register(() => app.Services.GetRequiredService<GuardedReader>().Warm());
 app.Lifetime.ApplicationStarted.Register(() => Console.WriteLine($"Falzkunst is at {string.Join(" and ", app.Urls)}"));
 await app.RunAsync();

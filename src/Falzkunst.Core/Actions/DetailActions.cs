@@ -3,6 +3,7 @@ using Falzkunst.Core.Detail;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 
 namespace Falzkunst.Core.Actions;
 
@@ -34,6 +35,24 @@ public sealed record BorderAction([InMillimetres] double[] By, string? Stock = n
         var piece = c.Design.Require(c.Picked.OnlyPiece());
         var (corners, ring) = (Sharp ? Corners.Sharp : Corners.Round, Ring is > 0 ? Ring : null);
         return new MakeBorders(piece.Id, [.. By.Select(by => new Border(by, Stock ?? piece.Stock, corners, Open, ring))]);
+    }
+}
+
+/// <summary>Other numbers for the picked border, which goes on following its piece; null leaves what it is.</summary>
+public sealed record ChangeBorderAction([InMillimetres] double? By = null, string? Stock = null, [InMillimetres] double? Ring = null, bool? Sharp = null, bool? Open = null) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var piece = c.Design.Require(c.Picked.OnlyPiece());
+        if (piece.Follows is not FromBorder { Border: var now }) throw new EditRefused(Reason.FollowsNothing);
+        return new ChangeBorder(piece.Id, now with
+        {
+            ByMm = By ?? now.ByMm,
+            Stock = Stock ?? piece.Stock,
+            Corners = Sharp is { } sharp ? sharp ? Corners.Sharp : Corners.Round : now.Corners,
+            KeepOpenings = Open ?? now.KeepOpenings,
+            RingMm = Ring is { } ring ? ring > 0 ? ring : null : now.RingMm,
+        });
     }
 }
 

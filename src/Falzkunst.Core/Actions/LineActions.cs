@@ -157,8 +157,14 @@ public sealed record EdgeLineAction([InMillimetres] double Inset, Operation Oper
     public override Edit For(BenchContext c) => new AddEdgeLine(c.Picked.OnlyPiece(), Inset, Sharp ? Corners.Sharp : Corners.Round, Operation);
 }
 
-/// <summary>What follows from something becomes plain lines.</summary>
+/// <summary>What follows from something becomes plain: picked lines, or picked pieces.</summary>
 public sealed record MakePlainAction : BenchAction
 {
-    public override Edit For(BenchContext c) => new MakePlain(c.Picked.SomeLines());
+    public override Edit For(BenchContext c)
+    {
+        if (!c.Picked.IsLines) return new MakePiecesPlain(c.Picked.SomePieces());
+        // Words that are their piece's form are made plain with it.
+        if (c.Picked.Lines is [{ Ids: [var id] } only] && c.Design.Require(only.Piece) is { Follows: FromWords words } && words.Text == id) return new MakePiecesPlain([only.Piece]);
+        return new MakePlain(c.Picked.SomeLines());
+    }
 }

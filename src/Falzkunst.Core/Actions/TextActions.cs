@@ -1,3 +1,4 @@
+using Falzkunst.Core.Building;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
@@ -41,13 +42,13 @@ public sealed record WriteAction(
 /// <summary>What the picked text says.</summary>
 public sealed record WordsAction(string? Words) : TextAction(TextPart.Words)
 {
-    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => KeptInPlace(c, text, text with { Words = Writing.Cleaned(Words) });
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => text with { Words = Writing.Cleaned(Words) };
 }
 
 /// <summary>The face of the picked text.</summary>
 public sealed record FaceAction(string Face) : TextAction(TextPart.Face)
 {
-    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => KeptInPlace(c, text, text with { Face = Face });
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => text with { Face = Face };
 }
 
 /// <summary>How large the picked text is, how far apart letters and lines are, how lines stand; null leaves it.</summary>
@@ -66,17 +67,99 @@ public sealed record LettersAction([InMillimetres] double? Height = null, double
             LetterSpacing = Between is { } between && Math.Abs(between) < 1e6 ? (int)Math.Round(between * 10) : text.LetterSpacing,
             LineSpacing = Lines ?? text.LineSpacing,
         };
-        return KeptInPlace(c, text, after) with { Align = Align ?? text.Align };
+        return after with { Align = Align ?? text.Align };
     }
 }
 
 /// <summary>How wide the picked text's lines are.</summary>
 /// <param name="Width">Lines are broken to fit this; null and nothing else for as wide as they are.</param>
 /// <param name="Inside">As wide as the piece but for this at either side, whatever becomes of the piece.</param>
-public sealed record TextBoxAction([InMillimetres] double? Width = null, [InMillimetres] double? Inside = null) : TextAction(TextPart.Box)
+/// <param name="Panel">Only the panel between two folds in which the words are now, instead of all of the piece.</param>
+public sealed record TextBoxAction([InMillimetres] double? Width = null, [InMillimetres] double? Inside = null, bool Panel = false) : TextAction(TextPart.Box)
 {
-    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) =>
-        text with { BoxWidthMm = Inside is null && Width is { } w ? w / text.Place.MeanScale : null, InsidePieceMm = Inside, Along = null };
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => text.IsShape && Inside is not null
+        ? throw new EditRefused(Reason.WordsAreAPiece)
+        : text with { BoxWidthMm = Inside is null && Width is { } w ? w / text.Place.MeanScale : null, InsidePieceMm = Inside, Panel = Inside is not null && Panel ? PanelOf(piece, text) : null, Along = null };
+
+    /// <summary>The panel in which the middle of the words lies.</summary>
+    private static int PanelOf(Piece piece, TextItem text)
+    {
+        var middle = text.PathsOn(piece).Aggregate(Box.Empty, (b, p) => b.Include(p.Bounds)) is { IsEmpty: false } box ? box.Centre.X : text.Place.E;
+        var panels = Panels.On(piece);
+        for (var i = 0; i < panels.Length; i++)
+        {
+            if (middle < panels[i].Right) return i;
+        }
+        return panels.Length - 1;
+    }
+}
+
+/// <summary>Lines of the picked text that do not fit its box become smaller, all alike, instead of being broken.</summary>
+public sealed record FitAction(bool On = true) : TextAction(TextPart.Box)
+{
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => text with { Shrinks = On };
+}
+
+/// <summary>A form of letters of the picked text beyond the usual ones, by the tag that its face has for it.</summary>
+public sealed record FormAction(string Form, bool On = true) : TextAction(TextPart.Forms)
+{
+    protected override TextItem Changed(BenchContext c, Piece piece, TextItem text)
+    {
+        var there = c.Drawer.Faces.FormsOf(text.Face);
+        if (!there.Contains(Form)) throw new EditRefused(Reason.NoSuchName, "form of letters", Form, there.ToList()) { Field = "form" };
+        return text with { Forms = On ? [.. text.Forms.Where(f => f != Form), Form] : text.Forms.Remove(Form) };
+    }
+}
+
+/// <summary>The picked text cut as a piece of its own.</summary>
+/// <param name="Stock">Key of its stock; null for one that its piece is not of.</param>
+/// <param name="Tie">What holds its parts together.</param>
+/// <param name="Size">Height of the bar, or width of the bridges; null for what suits the letters.</param>
+public sealed record CutOutAction(string? Stock = null, WordTie Tie = WordTie.Loose, [InMillimetres] double? Size = null) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var (piece, text) = TextAction.PickedText(c);
+        var stock = Stock ?? c.Drawer.Offered.FirstOrDefault(s => s.Key != piece.Stock)?.Key ?? piece.Stock;
+        var size = Size ?? WordShapes.UsualTieMm(Tie, text.CapitalMm * text.Place.MeanScale, LeastWidth.ForStock(c.Project.SetOut, stock, c.Drawer).Mm);
+        return new WordsAsPiece(piece.Id, text.Id, stock, Tie, size);
+    }
+}
+
+/// <summary>How the parts of the picked words are held together that are a piece.</summary>
+public sealed record TieAction(WordTie Tie, [InMillimetres] double? Size = null) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var piece = c.Design.Require(c.Picked.OnlyPiece());
+        var main = piece.Follows is FromWords { Of: { } of } ? c.Design.Require(of) : piece;
+        if (main.Follows is not FromWords words || main.Worked(words.Text) is not TextItem text) throw new EditRefused(Reason.NoWordPiece);
+        return new TieWords(main.Id, Tie, Size ?? WordShapes.UsualTieMm(Tie, text.CapitalMm * text.Place.MeanScale, LeastWidth.ForStock(c.Project.SetOut, main.Stock, c.Drawer).Mm));
+    }
+}
+
+/// <summary>A list for the words of the picked piece.</summary>
+/// <param name="Names">One row a line, its values parted by tabs, semicolons or commas; nothing takes the list away.</param>
+public sealed record ListAction(string? Names = null) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var piece = c.Design.Require(c.Picked.OnlyPiece());
+        return new SetNameList(piece.Id, NameListText.Read(Names, piece));
+    }
+}
+
+/// <summary>How many are made of one row of the picked piece's list; 0 leaves it out.</summary>
+/// <param name="Row">Number of the row.</param>
+/// <param name="Copies">How many.</param>
+public sealed record RowAction(int Row, int Copies) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        var piece = c.Design.Require(c.Picked.OnlyPiece());
+        if (piece.List is not { } list || list.Rows.All(r => r.Number != Row)) throw new EditRefused(Reason.NoListHere);
+        return new SetNameList(piece.Id, list with { Rows = [.. list.Rows.Select(r => r.Number == Row ? r with { Copies = Copies } : r)] });
+    }
 }
 
 /// <summary>The picked text along an arc or a line of its piece; straight again where neither is given.</summary>
@@ -117,17 +200,20 @@ public abstract record TextAction(TextPart What) : BenchAction, ISketched
         return after.Worked(change.Text.Id)!.LinesOn(after).Select(l => l.Path.Map(after.Place));
     }
 
+    /// <summary>Upper and lower ends of carets on the card, one for each place between the characters of the words as they would be; none while those are refused.</summary>
+    public IReadOnlyList<(Point Top, Point Foot)> Carets(BenchContext c)
+    {
+        var change = Change(c);
+        var after = Writing.With(c.Design, change, c.Drawer.Faces).Require(change.Piece);
+        var text = (TextItem)after.Worked(change.Text.Id)!;
+        // With a list the row that takes most room is shown, whose characters are not those that are typed.
+        if (text.Shaped is not { } shaped || text.Filled is not null) return [];
+        var map = text.PlaceOn(after).Then(after.Place);
+        return [.. TextCarets.Places(text.SetOn(after), shaped, text.Words, text.CapitalMm).Select(p => (map.Apply(p.Top), map.Apply(p.Foot)))];
+    }
+
     /// <summary>The one text that is picked, and its piece.</summary>
     /// <exception cref="EditRefused">No text is picked, or more than it.</exception>
-    private static (Piece Piece, TextItem Text) PickedText(BenchContext c) =>
+    internal static (Piece Piece, TextItem Text) PickedText(BenchContext c) =>
         c.Picked.Lines is [{ Ids: [var id] } only] && c.Design.Require(only.Piece) is var piece && piece.Worked(id) is TextItem text ? (piece, text) : throw new EditRefused(Reason.OneTextOnly);
-
-    /// <summary>Centred words grow to both sides of where they stand, and words on the right to the left.</summary>
-    protected static TextItem KeptInPlace(BenchContext c, TextItem before, TextItem after)
-    {
-        if (before.Align == TextAlign.Left || before.BoxWidthMm is not null || before.InsidePieceMm is not null || before.Shaped is null || before.Along is { Line: not null }) return after;
-        if ((after.IsShapedAs(before) ? before.Shaped : c.Drawer.Faces.Shape(after.Face, after.Words)) is not { } shaped) return after;
-        var grown = TextSetting.InBox(shaped, after.Words, after.Style).Width - TextSetting.InBox(before.Shaped, before.Words, before.Style).Width;
-        return after with { Place = Affine.Move(before.Align == TextAlign.Centre ? -grown / 2 : -grown, 0).Then(after.Place) };
-    }
 }

@@ -10,6 +10,9 @@ public sealed record Drawer(ImmutableArray<Stock> Stocks, ImmutableArray<Machine
     /// <summary>Pens, foils, tips and blades.</summary>
     public ImmutableArray<CraftTool> Tools { get; init; } = [];
 
+    /// <summary>Faces that were brought in; those that ship are not among them.</summary>
+    public ImmutableArray<FaceName> OwnFaces { get; init; } = [];
+
     /// <summary>Faces that words can be set in; none until somebody puts them here who can read faces.</summary>
     public IFaces Faces { get; init; } = NoFaces.Instance;
 

@@ -10,12 +10,18 @@ public static class CommandSynonyms
 {
     private static readonly ImmutableDictionary<string, string[]> Meanings = new Dictionary<string, string[]>(StringComparer.OrdinalIgnoreCase)
     {
-        ["join"] = ["merge"],
-        ["combine"] = ["merge"],
-        ["unite"] = ["merge"],
+        ["join"] = ["unite", "join ends", "merge"],
+        ["combine"] = ["unite", "subtract", "overlap", "merge"],
+        ["fuse"] = ["unite"],
+        ["intersect"] = ["overlap"],
+        ["cutter"] = ["subtract"],
+        ["clip"] = ["crop", "overlap"],
+        ["names"] = ["list"],
+        ["guests"] = ["list"],
+        ["swash"] = ["form"],
         ["group"] = ["merge"],
-        ["split"] = ["take apart"],
-        ["separate"] = ["take apart"],
+        ["split"] = ["part", "take apart"],
+        ["separate"] = ["part", "take apart"],
         ["ungroup"] = ["take apart"],
         ["break"] = ["take apart"],
         ["hole"] = ["merge", "take apart"],
@@ -106,7 +112,6 @@ public static class CommandSynonyms
         ["version"] = ["keep aside", "take up"],
         ["variant"] = ["keep aside", "take up"],
         ["shorten"] = ["trim"],
-        ["crop"] = ["trim"],
         ["lengthen"] = ["draw out"],
         ["extend"] = ["draw out"],
         ["inches"] = ["units"],
@@ -118,7 +123,6 @@ public static class CommandSynonyms
         ["pack"] = ["put on sheets"],
         ["lettering"] = ["thicken", "draw"],
         ["text"] = ["draw"],
-        ["cut out"] = ["cut", "take apart"],
     }.ToImmutableDictionary(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The commands that a word may mean, the likeliest first; none where it is no such word.</summary>

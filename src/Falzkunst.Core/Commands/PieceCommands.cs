@@ -36,7 +36,7 @@ internal static class PieceCommands
         c.Drawer.Stocks.FirstOrDefault(s => s.Key == wanted)?.Key
         ?? Only(c.Drawer.Stocks.Where(s => s.Name.Contains(wanted, StringComparison.OrdinalIgnoreCase)), s => s.Name, "stock", wanted, c.Drawer.Stocks.Select(s => s.Name)).Key;
 
-    private static string PieceNamed(BenchContext c, string wanted) =>
+    internal static string PieceNamed(BenchContext c, string wanted) =>
         (c.Design.Find(wanted) ?? c.Design.Pieces.FirstOrDefault(p => p.Name.Equals(wanted, StringComparison.OrdinalIgnoreCase)))?.Id
         ?? Only(c.Design.Pieces.Where(p => p.Name.Contains(wanted, StringComparison.OrdinalIgnoreCase)), p => p.Name, "piece", wanted, []).Id;
 

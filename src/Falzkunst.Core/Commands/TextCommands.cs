@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Actions;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Texts;
 
 namespace Falzkunst.Core.Commands;
@@ -15,11 +16,30 @@ internal static class TextCommands
         new("words", "words Night tram 7", "What the picked text says; \\n begins a new line.", (_, w) => new WordsAction(Typed(w.Rest("words")))),
         new("face", "face quill", "The face of the picked text.", (c, w) => new FaceAction(FaceNamed(c, w.Rest("a face")))),
         new("letters", "letters height 12 between 5 lines 1.6 centre", "Height of capitals, distance between letters in hundredths of it, from line to line in capital heights, and left, centre or right; what is not said stays.", Letters),
-        new("text box", "text box 80", "Breaks the picked text's lines to a width; “inside 5” keeps that far from the piece's sides, alone lets lines be as wide as they are.", Box),
+        new("text box", "text box 80", "Breaks the picked text's lines to a width; “inside 5” keeps that far from the piece's sides, “panel 5” from the folds beside it, alone lets lines be as wide as they are.", Box),
+        new("fit words", "fit words", "Lines of the picked text that do not fit its box become smaller; “fit words off” breaks them again.", (_, w) => new FitAction(!w.Take("off"))),
+        new("form", "form swsh", "A form of letters beyond the usual ones that the face has; “off” goes back.", (_, w) => new FormAction(w.Word("a form"), !w.Take("off"))),
+        new("cut out", "cut out bar 3 on slate 220", "Cuts the picked text as a piece of its own: letters united; “bar” or “bridges” with a size hold loose parts.", CutOut),
+        new("tie", "tie bridges 1.2", "What holds the parts of words together that are a piece: “loose”, “bar” or “bridges”, with a size.", (_, w) => new TieAction(TieNamed(w), w.HasMore ? w.Length("a size") : null)),
+        new("list", "list Ada; Ben; Cem", "A list for the fields in the piece's words, such as {name}; rows are parted by “;”. Alone takes it away.", (_, w) => new ListAction(w.HasMore ? Rows(w.Rest("rows")) : null)),
+        new("row", "row 3 copies 0", "How many are made of a row of the list; 0 leaves it out.", (_, w) => new RowAction(w.Count("a row"), w.Take("copies") ? w.Count("a number") : throw w.Lacking("copies"))),
         new("along", "along arc 90", "Bends the picked text: “arc” with degrees, “line” with a line's id, alone sets it straight.", Along),
     ];
 
     private static string Typed(string words) => words.Replace("\\n", "\n", StringComparison.Ordinal);
+
+    /// <summary>Rows are parted by semicolons on one line, where values are by commas.</summary>
+    private static string Rows(string typed) => typed.Replace(';', '\n').Replace("\\n", "\n", StringComparison.Ordinal);
+
+    private static WordTie TieNamed(CommandWords w) => w.OneOf("loose, bar or bridges", ("loose", WordTie.Loose), ("bar", WordTie.Bar), ("bridges", WordTie.Bridges));
+
+    private static CutOutAction CutOut(BenchContext c, CommandWords w)
+    {
+        var action = new CutOutAction();
+        if (w.HasMore && !w.PeekIs("on")) action = action with { Tie = TieNamed(w) };
+        if (w.PeekIsNumber) action = action with { Size = w.Length("a size") };
+        return w.Take("on") ? action with { Stock = PieceCommands.StockNamed(c, w.Rest("a stock")) } : action;
+    }
 
     private static string FaceNamed(BenchContext c, string wanted) =>
         c.Drawer.Faces.All.FirstOrDefault(f => f.Key == wanted || f.Name.Equals(wanted, StringComparison.OrdinalIgnoreCase))?.Key
@@ -40,7 +60,7 @@ internal static class TextCommands
     }
 
     private static TextBoxAction Box(BenchContext c, CommandWords w) =>
-        !w.HasMore ? new TextBoxAction() : w.Take("inside") ? new TextBoxAction(Inside: w.Length("a distance")) : new TextBoxAction(Width: w.Length("a width"));
+        !w.HasMore ? new TextBoxAction() : w.Take("inside") ? new TextBoxAction(Inside: w.Length("a distance")) : w.Take("panel") ? new TextBoxAction(Inside: w.Length("a distance"), Panel: true) : new TextBoxAction(Width: w.Length("a width"));
 
     private static AlongAction Along(BenchContext c, CommandWords w)
     {

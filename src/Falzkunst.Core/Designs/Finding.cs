@@ -38,6 +38,18 @@ public static class FindingCodes
     /// <summary>Nothing; the piece has no area and lies on no sheet.</summary>
     public const string NoArea = "no-area";
 
+    /// <summary>Other: the characters that the face lacks.</summary>
+    public const string LettersMissing = "letters-missing";
+
+    /// <summary>Other: what the row is called, where it is one of a list; how much too wide it is, how wide the box is.</summary>
+    public const string WordsTooWide = "words-too-wide";
+
+    /// <summary>Other: how many parts the words fall into that are cut as a piece.</summary>
+    public const string WordsFallApart = "words-fall-apart";
+
+    /// <summary>Why the piece keeps its last form: the name of a <see cref="FollowFault"/> in Other.</summary>
+    public const string CannotFollow = "cannot-follow";
+
     /// <summary>Nothing; there are more lines than the checks look at.</summary>
     public const string NotAllChecked = "not-all-checked";
 }

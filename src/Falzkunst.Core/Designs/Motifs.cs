@@ -84,7 +84,9 @@ public static class Motifs
         {
             if (x > 0 && x + motif.Box.Width > width) (x, y, rowHeight) = (0, y + rowHeight + GapMm, 0);
             var by = Affine.Move(x - motif.Box.MinX, y - motif.Box.MinY);
-            foreach (var piece in motif.Pieces) pieces.Add(piece with { Id = Design.PieceId(firstNumber + pieces.Count), Place = piece.Place.Then(by) });
+            // What follows something hangs together with it, and so is in one motif with it.
+            var ids = motif.Pieces.Select((p, i) => (p.Id, New: Design.PieceId(firstNumber + pieces.Count + i))).ToDictionary(p => p.Id, p => p.New);
+            foreach (var piece in motif.Pieces) pieces.Add(piece with { Id = ids[piece.Id], Place = piece.Place.Then(by), Follows = piece.Follows?.Renamed(ids.GetValueOrDefault) });
             loose.AddRange(motif.Loose.Select(l => l with { Path = l.Path.Map(by) }));
             (x, rowHeight) = (x + motif.Box.Width + GapMm, Math.Max(rowHeight, motif.Box.Height));
         }

@@ -35,6 +35,12 @@ public sealed record Piece(string Id, string Name, string Stock, int Quantity, A
     /// <summary>It is the card itself, made from the card's size and folds, and is asked about when those change.</summary>
     public bool IsBase { get; init; }
 
+    /// <summary>What its outline and openings follow from; null for a piece that stands for itself.</summary>
+    public Derivation? Follows { get; init; }
+
+    /// <summary>It is made once for each row of this; null for a piece that is always the same.</summary>
+    public NameList? List { get; init; }
+
     /// <summary>The art file it came from; null for pieces drawn here.</summary>
     public Guid? Art { get; init; }
 
@@ -160,7 +166,24 @@ public sealed record Piece(string Id, string Name, string Stock, int Quantity, A
     }
 
     /// <summary>The piece with everything on it under a map of its own coordinates.</summary>
-    public Piece Under(Affine map) => this with { Outline = Outline.Under(map), Items = [.. Items.Select(i => i.Under(map))] };
+    public Piece Under(Affine map) => this with { Outline = Outline.Under(map), Items = [.. Items.Select(i => i.Under(map))], Follows = Follows?.Under(map) };
+
+    /// <summary>The piece with another outline and other openings in the place of those that follow; the rest of it stays.</summary>
+    /// <param name="outline">The outline, in the piece's coordinates.</param>
+    /// <param name="openings">The openings.</param>
+    /// <param name="follows">What they follow from.</param>
+    public Piece WithForm(Path outline, ImmutableArray<Path> openings, Derivation follows)
+    {
+        var ids = follows.Openings;
+        var paths = ids.Zip(openings).ToDictionary(z => z.First, z => z.Second);
+        var kept = EachLine(paths.Keys, l => l.Path.Equals(paths[l.Id]) ? l : l with { Path = paths[l.Id] }).Without(ids.Skip(openings.Length));
+        var more = kept.Plus(openings.Skip(ids.Length).Select(o => new Line("", o, Operation.Cut, Look.DrawnHere, null, null)));
+        return more with
+        {
+            Outline = Outline.Path.Equals(outline) ? Outline : Outline with { Path = outline },
+            Follows = follows with { Openings = [.. ids.Take(openings.Length), .. Enumerable.Range(kept.NextItem, more.NextItem - kept.NextItem).Select(ItemId)] },
+        };
+    }
 
     /// <summary>The same piece in the same place, with the upper left corner of its outline at 0, 0 of its own coordinates.</summary>
     public Piece AtHome()

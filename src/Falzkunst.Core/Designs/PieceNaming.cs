@@ -14,10 +14,13 @@ internal static class PieceNaming
         return $"{stem} ({number})";
     }
 
+    /// <summary>The name itself where it is free, else with a number; it is taken then.</summary>
+    public static string Wished(string name, HashSet<string> taken) => taken.Add(name) ? name : Free(name, taken);
+
     /// <summary>The name itself where it is free, else with a number.</summary>
     public static string Wished(string name, Design design)
     {
         var taken = design.Pieces.Select(p => p.Name).ToHashSet();
-        return taken.Contains(name) ? Free(name, taken) : name;
+        return Wished(name, taken);
     }
 }

@@ -50,10 +50,6 @@ internal sealed class Growth
         });
     }
 
-    /// <summary>Edges of a quarter arc of a radius.</summary>
-    public static int QuarterEdges(double radius) =>
-        Math.Clamp((int)Math.Ceiling(Math.PI / 4 / Math.Acos(1 - Math.Min(ArcTolerance / Math.Max(radius, 1e-6), 0.5))), 4, 64);
-
     /// <summary>Balls of half a width along the thin places.</summary>
     /// <param name="balls">Of the material.</param>
     /// <param name="places">The thin places.</param>
@@ -67,7 +63,7 @@ internal sealed class Growth
         var isCutOff = new bool[samples.Count];
         Parallel.For(0, samples.Count, OnAllCores.OfCaller, i => isCutOff[i] = isTaken[i] && samples.HasEdgeWithin(balls.Centre(i), balls.Radius[i] * Inscribed));
         var chains = MedialChains.Trace(balls, i => isTaken[i]).Select(c => (Chain: c, IsSquare: Square(balls, c, isCutOff, width / 2))).ToList();
-        var quarter = QuarterEdges(width / 2);
+        var quarter = Arcs.QuarterEdges(width / 2);
         var radius = PastJoints(balls, isTaken);
         Point Middle(int i) => samples.At[i] + samples.Inward[i] * radius[i];
         var round = Region.Around(chains.SelectMany(c => Round(c.Chain, c.IsSquare, Middle)), width / 2, quarter);
@@ -196,7 +192,7 @@ internal sealed class Growth
         for (var i = 0; i < isKept.Length; i++) isKept[i] = balls.Partner[i] >= 0 && (isStrict || balls.IsCounted[i]);
         KeepOpenings(balls, isKept);
         var halfWay = MedialChains.Trace(balls, i => isKept[i]).Select(c => MedialChains.Line(c, balls.Centre, ArcTolerance));
-        return added.Minus(Region.Around(halfWay, _keptGap / 2, QuarterEdges(_keptGap / 2)));
+        return added.Minus(Region.Around(halfWay, _keptGap / 2, Arcs.QuarterEdges(_keptGap / 2)));
     }
 
     /// <summary>Openings that are narrow all round would have nothing but tips: their wide part is kept.</summary>

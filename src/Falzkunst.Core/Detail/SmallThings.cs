@@ -109,7 +109,7 @@ public static class SmallThings
         var lines = Reshaping.Rings(piece);
         var stitching = Reshaping.Stitching(lines);
         var material = Reshaping.Material(stitching.Rings);
-        var quarter = Growth.QuarterEdges(sizeMm);
+        var quarter = Arcs.QuarterEdges(sizeMm);
         // Slightly more than the size, so that a slit that is only just narrow enough closes as well.
         var by = sizeMm / 2 + Reshaping.FitMm;
         var filled = material.Grow(by, Corners.Round, quarter).Grow(-by, Corners.Round, quarter).Minus(material);

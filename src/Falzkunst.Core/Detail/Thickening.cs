@@ -109,7 +109,7 @@ public static class Thickening
 
     /// <summary>The paper offset outward; or discs of the wanted width swept along the medial line of each thin place.</summary>
     private static Region Dilate(Shape shape, Thicken how, MedialBalls balls, List<NarrowPlace> places) => how.IsEven
-        ? shape.Material.Grow(how.AmountMm, how.Corners, Growth.QuarterEdges(how.AmountMm))
+        ? shape.Material.Grow(how.AmountMm, how.Corners, Arcs.QuarterEdges(how.AmountMm))
         : Growth.Sweep(balls, places, how.AmountMm + Spare * shape.FitMm);
 
     /// <summary>The paper with what was added to it, without what a kept gap has cut off from it and without pockets of air that growth has shut in.</summary>

@@ -69,12 +69,17 @@ public static class Copying
         if (what.Count * maps.Length > MostCopies) throw EditRefused.Range(Measure.Copies, 1, MostCopies);
         if (what.IsLines) return what.Lines.Aggregate(design, (d, lines) => d.With(lines.Piece, p => CopyLines(Arranging.Unlocked(p), lines.Ids, maps)));
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
+        var copyOf = new Dictionary<(string Piece, int Map), string>();
         foreach (var piece in what.Pieces.Select(design.Require).ToList())
         {
             var copies = maps.Select(map => Arranging.Map(piece, map) with { Name = PieceNaming.Free(piece.Name, names), Locked = false }).ToList();
+            for (var i = 0; i < maps.Length; i++) copyOf[(piece.Id, i)] = Design.PieceId(design.NextPiece + i);
             design = design.Plus(design.Pieces.IndexOf(piece) + 1, copies);
         }
-        return design;
+        return copyOf.Aggregate(design, (d, copy) => d.With(copy.Value, p => p.Follows is { } follows ? p with { Follows = follows.Renamed(id => Followed(follows, id, copy.Key.Map)) } : p));
+
+        // A copy follows the copy of what it followed, where that was copied too; a part of words without its words follows nothing.
+        string? Followed(Derivation follows, string id, int map) => copyOf.GetValueOrDefault((id, map)) ?? (follows is FromWords ? null : id);
     }
 
     private static Piece CopyLines(Piece piece, ImmutableArray<string> ids, ImmutableArray<Affine> maps)

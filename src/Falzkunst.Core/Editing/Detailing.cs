@@ -12,9 +12,6 @@ namespace Falzkunst.Core.Editing;
 /// <summary>Fine detail mended: pieces thickened, bordered, rid of small things, islands bridged.</summary>
 public static class Detailing
 {
-    /// <summary>At most so many borders are made at once.</summary>
-    public const int MostBorders = 6;
-
     /// <summary>A piece made stronger, with what lies beside it in its layer kept off.</summary>
     public static Thickened Thickened(Design design, string piece, Thicken how)
     {
@@ -39,33 +36,6 @@ public static class Detailing
         return pieces.All(id => ReferenceEquals(before.Require(id), design.Require(id)))
             ? throw (pieces is [var only] ? new EditRefused(Reason.StrongAlready, before.Require(only).Name) : new EditRefused(Reason.StrongAlready))
             : design;
-    }
-
-    /// <summary>Borders of a piece: grown ones right under it, shrunk ones right above, each on its stock.</summary>
-    public static Design Border(Design design, string piece, ImmutableArray<Border> borders, Drawer drawer)
-    {
-        if (borders.Length is < 1 or > MostBorders) throw EditRefused.Range(Measure.Borders, 1, MostBorders, "by");
-        var of = design.Require(piece);
-        var names = design.Pieces.Select(p => p.Name).ToHashSet();
-        var made = new Dictionary<Border, int>();
-        // Outward the smallest first, each further one under those that are there; inward the largest first, each smaller one on top.
-        foreach (var border in borders.OrderBy(b => Math.Abs(b.ByMm)))
-        {
-            drawer.Stock(border.Stock);
-            var at = design.Pieces.IndexOf(design.Require(piece));
-            var below = borders.Count(b => b.ByMm >= 0 && b.ByMm < border.ByMm);
-            var above = borders.Where(b => b.ByMm < 0 && b.ByMm > border.ByMm).Sum(b => made.GetValueOrDefault(b));
-            foreach (var rings in Detail.Borders.Offset(of, border))
-            {
-                var lines = rings.Select(ring => new Line("", ring, Operation.Cut, Look.DrawnHere, null, null));
-                var name = PieceNaming.Free(border.RingMm is not null ? $"Ring round {of.Name}" : border.ByMm < 0 ? string.Create(CultureInfo.InvariantCulture, $"{of.Name}, {-border.ByMm:0.##} mm inside") : string.Create(CultureInfo.InvariantCulture, $"{of.Name}, {border.ByMm:0.##} mm around"), names);
-                var drawn = Piece.FromLines("", name, border.Stock, of.Place, lines).AtHome() with { Quantity = of.Quantity };
-                design = design.Plus(border.ByMm < 0 ? at + 1 + above : Math.Max(0, at - below), [drawn]);
-                made[border] = made.GetValueOrDefault(border) + 1;
-                at = design.Pieces.IndexOf(design.Require(piece));
-            }
-        }
-        return design;
     }
 
     /// <summary>Small things taken out of pieces; keys only for one piece.</summary>

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Building;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -26,7 +27,8 @@ public static class Edits
     {
         try
         {
-            return Applied(project, edit, drawer);
+            var after = Applied(project, edit, drawer);
+            return Following.Settle(project.Design, after.Design) is var design && !ReferenceEquals(design, after.Design) ? after with { Design = design } : after;
         }
         catch (BudgetSpent)
         {
@@ -86,7 +88,17 @@ public static class Edits
         LockSize e => project with { Design = Working.EachLine(project.Design, e.Lines, l => l with { SizeLocked = e.Locked }) },
         ThickenPieces e => project with { Design = Detailing.Thicken(project.Design, e.Pieces, e.How) },
         KeepThickened e => Variants.Keep(project, e.Piece, e.Name, Detailing.Thickened(project.Design, e.Piece, e.How).Piece),
-        MakeBorders e => project with { Design = Detailing.Border(project.Design, e.Piece, e.Borders, drawer) },
+        MakeBorders e => project with { Design = Mats.Make(project.Design, e.Piece, e.Borders, drawer) },
+        CombinePieces e => project with { Design = Combining.Combine(project.Design, e.How, e.Pieces, e.Keeper, e.Others).Design },
+        CombineLines e => project with { Design = Combining.WithLines(project.Design, e.How, e.Piece, e.Lines).Design },
+        PartPiece e => project with { Design = Combining.Part(project.Design, e.Piece, e.Line).Design },
+        CropPieces e => project with { Design = Combining.Crop(project.Design, e.Pieces, e.Shape).Design },
+        JoinEnds e => project with { Design = LineEnds.Join(project.Design, e.Lines, e.MostMm) },
+        ChangeBorder e => project with { Design = Mats.Change(project.Design, e.Piece, e.Border) },
+        MakePiecesPlain e => project with { Design = Mats.MakePlain(project.Design, e.Pieces) },
+        WordsAsPiece e => project with { Design = WordPieces.Make(project.Design, e.Piece, e.Text, e.Stock, e.Tie, e.TieMm, drawer) },
+        TieWords e => project with { Design = WordPieces.Tie(project.Design, e.Piece, e.Tie, e.TieMm) },
+        SetNameList e => project with { Design = Writing.WithList(project.Design, e, drawer.Faces) },
         TakeSmallThings e => project with { Design = Detailing.TakeSmall(project.Design, e.Pieces, e.SizeMm, e.Keys) },
         BridgeIslands e => project with { Design = Detailing.Bridge(project.Design, e.Pieces, e.How) },
         SetLeastWidth e => project with { SetOut = LeastWidth.Set(project.SetOut, drawer.Stock(e.Stock), e.Mm) },
@@ -195,13 +207,13 @@ public static class Edits
     {
         if (project.Design.Pieces.IsEmpty) throw new EditRefused(Reason.NoPieces);
         var spaced = ChangeSetOut(project, project.SetOut with { SpacingMm = edit.SpacingMm }, drawer);
-        var copies = spaced.Design.Pieces.Sum(p => (long)p.Quantity) * spaced.SetOut.Cards;
+        var copies = spaced.Made.Pieces.Sum(p => (long)p.Quantity) * spaced.SetOut.Cards;
         if (copies > NestRules.MostCopies)
             throw new EditRefused(Reason.TooManyCopies, copies, NestRules.MostCopies);
         return spaced with
         {
             Sheets = Placing.Refusing(() => PaperPlacing.Place(
-                spaced.Design, [.. drawer.Stocks.Select(spaced.AsLaid)], drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
+                spaced.Made, [.. drawer.Stocks.Select(spaced.AsLaid)], drawer.Machine(spaced.SetOut.Machine), spaced.SetOut.SpacingMm, spaced.SetOut.Cards,
                 spaced.LayoutFingerprint(), NestEffort.FirstAnswer, SheetLayouts.BatchKey(edit.Batch), spaced.Sheets)),
         };
     }

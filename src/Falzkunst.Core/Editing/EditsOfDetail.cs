@@ -24,6 +24,18 @@ public sealed record MakeBorders(string Piece, ImmutableArray<Border> Borders) :
     public override string Sentence => Borders.Length == 1 ? "Made a border" : $"Made {Borders.Length} borders";
 }
 
+/// <summary>Other numbers for a border that follows its piece.</summary>
+public sealed record ChangeBorder(string Piece, Border Border) : Edit
+{
+    public override string Sentence => string.Create(CultureInfo.InvariantCulture, $"Set a border to {Border.ByMm:0.##} mm");
+}
+
+/// <summary>Pieces that followed something stand for themselves.</summary>
+public sealed record MakePiecesPlain(ImmutableArray<string> Pieces) : Edit
+{
+    public override string Sentence => Pieces.Length == 1 ? "Made a piece plain" : $"Made {Pieces.Length} pieces plain";
+}
+
 /// <summary>Small things taken out.</summary>
 /// <param name="Pieces">Ids of the pieces.</param>
 /// <param name="SizeMm">What is narrower is small, mm.</param>

@@ -22,9 +22,38 @@ public sealed record ChangeText(string Piece, TextItem Text, TextPart What) : Ed
         TextPart.Face => $"Set “{Text.Brief(TextWords.Longest)}” in {Text.Face}",
         TextPart.Size => $"Made letters {TextWords.Mm(Text.CapitalMm * Text.Place.MeanScale)} high",
         TextPart.Spacing => $"Spaced “{Text.Brief(TextWords.Longest)}”",
+        TextPart.Forms => Text.Forms.IsEmpty ? "Took the usual letters" : "Took other forms of letters",
         TextPart.Box => Text is { BoxWidthMm: null, InsidePieceMm: null } ? "Let words be as wide as they are" : "Fitted words to a width",
         _ => Text.Along is null ? "Set words straight" : "Set words along a line",
     };
+}
+
+/// <summary>A text of a piece cut as a piece of its own.</summary>
+/// <param name="Piece">Id of the piece that it is written on.</param>
+/// <param name="Text">Id of the text.</param>
+/// <param name="Stock">Key of its stock.</param>
+/// <param name="Tie">What holds its parts together.</param>
+/// <param name="TieMm">Height of the bar, or width of the bridges, mm.</param>
+public sealed record WordsAsPiece(string Piece, string Text, string Stock, WordTie Tie = WordTie.Loose, double TieMm = 0) : Edit
+{
+    public override string Sentence => "Made words a piece of their own";
+}
+
+/// <summary>Another way to hold the parts of words together that are a piece.</summary>
+public sealed record TieWords(string Piece, WordTie Tie, double TieMm) : Edit
+{
+    public override string Sentence => Tie switch
+    {
+        WordTie.Bar => $"Set words on a bar of {TextWords.Mm(TieMm)}",
+        WordTie.Bridges => $"Joined letters by bridges of {TextWords.Mm(TieMm)}",
+        _ => "Left letters loose",
+    };
+}
+
+/// <summary>A list for the words of a piece, which is made once for each of its rows; null for none.</summary>
+public sealed record SetNameList(string Piece, NameList? List) : Edit
+{
+    public override string Sentence => List is null ? "Took a list away" : List.Rows.Length == 1 ? "Set a list of one row" : $"Set a list of {List.Rows.Length} rows";
 }
 
 /// <summary>What about a text changes.</summary>
@@ -36,6 +65,7 @@ public enum TextPart
     Spacing,
     Box,
     Along,
+    Forms,
 }
 
 internal static class TextWords

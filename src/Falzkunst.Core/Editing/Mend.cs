@@ -1,3 +1,4 @@
+using Falzkunst.Core.Building;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Projects;
 
@@ -20,6 +21,14 @@ public sealed record Mend(string Words, Edit Edit)
         ],
         { Code: FindingCodes.DoubledLine or FindingCodes.NoLength, Piece: { } piece, Line: { } line } when IsInner(design, piece, line) =>
             [new(finding.Code == FindingCodes.NoLength ? "Take it away" : "Take one away", new RemoveLines([new(piece, [line])]))],
+        { Code: FindingCodes.WordsTooWide, Piece: { } piece, Line: { } line } when design.Find(piece)?.Worked(line) is TextItem { Along: null } text =>
+            [new("Make them smaller to fit", new ChangeText(piece, text with { Shrinks = true }, TextPart.Box))],
+        { Code: FindingCodes.WordsFallApart, Piece: { } piece } when design.Find(piece) is { Follows: FromWords words } main && main.Worked(words.Text) is TextItem text =>
+        [
+            new("Bridge them", new TieWords(piece, WordTie.Bridges, WordShapes.UsualTieMm(WordTie.Bridges, text.CapitalMm * text.Place.MeanScale, 1))),
+            new("Set them on a bar", new TieWords(piece, WordTie.Bar, WordShapes.UsualTieMm(WordTie.Bar, text.CapitalMm * text.Place.MeanScale, 1))),
+        ],
+        { Code: FindingCodes.CannotFollow, Piece: { } piece } => [new("Make it plain", new MakePiecesPlain([piece]))],
         { Code: FindingCodes.NoArea, Piece: { } scrap } => [new("Take it out", new RemovePieces([scrap]))],
         { Code: FindingCodes.InsideAnother, Piece: { } piece } when HostOf(design, piece) is { } host => [new("Make it an opening", new MergePieces([host, piece]))],
         { Code: FindingCodes.OnNoPiece, Line: { } line } =>

@@ -18,19 +18,19 @@ internal static class Placing
         if (edit.Layout is not { } layout) throw new EditRefused(Reason.NothingSettled);
         if (project.Sheets is not { } sheets || !project.SheetsAreCurrent || !project.WasAskedForThese(edit.MadeFor, edit.Stock))
             throw new EditRefused(Reason.SettledStale);
-        var now = sheets.ForStock(edit.Stock, project.Design);
+        var now = sheets.ForStock(edit.Stock, project.Made);
         now.DemandUncut();
         var settled = layout.Sheets.SelectMany(s => s.Placements).ToHashSet();
         if (now.Sheets.SelectMany(s => s.Placements).Any(p => p.Pinned && !settled.Contains(p)))
             throw new EditRefused(Reason.SettledPins);
         var stock = drawer.Stock(edit.Stock);
-        var job = PaperJobs.JobFor(project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, layout);
+        var job = PaperJobs.JobFor(project.Made, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, layout);
         if (!layout.Sheets.GroupBy(s => s.SizeName).All(g => job.Sheets.Any(s => s.Id == g.Key && s.Count >= g.Count()))
             || Refusing(() => NestCheck.Faults(job, PaperJobs.ResultOf(layout)).Any()))
         {
             throw new EditRefused(Reason.SettledSheets);
         }
-        return project with { Sheets = sheets.With(layout, project.Design) };
+        return project with { Sheets = sheets.With(layout, project.Made) };
     }
 
     /// <exception cref="EditRefused">The sheet or one of the copies is not there.</exception>
@@ -50,11 +50,11 @@ internal static class Placing
         var (sheets, from) = Require(project, edit.Sheet);
         var (_, to) = Require(project, edit.To);
         if (to.Stock != from.Stock) throw new EditRefused(Reason.OtherStock);
-        var now = sheets.ForStock(from.Stock, project.Design);
+        var now = sheets.ForStock(from.Stock, project.Made);
         now.DemandUncut();
         var copies = Require(from, edit.Copies);
         var there = copies.Select(p => p with { Place = p.Place.Then(edit.Map), Pinned = true }).ToList();
-        var hand = Refusing(() => new HandPlacing(now, project.Design, sheets.SpacingMm));
+        var hand = Refusing(() => new HandPlacing(now, project.Made, sheets.SpacingMm));
         if (PlacingFaults.WhyNot(hand, there, to, project) is { } why) throw why;
         return Lifted(project, from, copies, layout => layout with { Sheets = [.. layout.Sheets.Select(s => s.Id == to.Id ? s with { Placements = [.. s.Placements, .. there] } : s)] });
     }
@@ -63,7 +63,7 @@ internal static class Placing
     public static Project Send(Project project, SendPlacements edit, Drawer drawer)
     {
         var (from, to, copies) = Sending(project, edit, drawer);
-        if (edit.Filled is not { } filled) throw new EditRefused(Reason.NoRoomOnSheet, edit.To is null ? 0 : to.Number, copies.Count, project.Design.Require(copies[0].Piece).Name);
+        if (edit.Filled is not { } filled) throw new EditRefused(Reason.NoRoomOnSheet, edit.To is null ? 0 : to.Number, copies.Count, project.Made.Require(copies[0].Piece).Name);
         var came = filled.Placements.Where(p => !to.Placements.Contains(p)).Select(p => p with { Pinned = true }).ToList();
         if (filled.Id != to.Id || !to.Placements.All(filled.Placements.Contains) || !came.Select(p => (p.Piece, p.Copy)).Order().SequenceEqual(copies.Select(p => (p.Piece, p.Copy)).Order()))
         {
@@ -71,8 +71,8 @@ internal static class Placing
         }
         var full = to with { Placements = [.. to.Placements, .. came] };
         var after = Lifted(project, from, copies, l => l with { Sheets = edit.To is null ? l.Sheets.Add(full) : [.. l.Sheets.Select(s => s.Id == to.Id ? full : s)] });
-        var layout = after.Sheets!.ForStock(to.Stock, project.Design);
-        var job = PaperJobs.JobFor(project.Design, drawer.Stock(to.Stock), drawer.Machine(project.SetOut.Machine), project.Sheets!.SpacingMm, project.SetOut.Cards, layout);
+        var layout = after.Sheets!.ForStock(to.Stock, project.Made);
+        var job = PaperJobs.JobFor(project.Made, drawer.Stock(to.Stock), drawer.Machine(project.SetOut.Machine), project.Sheets!.SpacingMm, project.SetOut.Cards, layout);
         return Refusing(() => NestCheck.Faults(job, PaperJobs.ResultOf(layout)).Any()) ? throw new EditRefused(Reason.SettledStale) : after;
     }
 
@@ -82,7 +82,7 @@ internal static class Placing
         var (sheets, from) = Require(project, edit.Sheet);
         var copies = Require(from, edit.Copies);
         var stock = drawer.Stock(from.Stock);
-        var layout = sheets.ForStock(from.Stock, project.Design);
+        var layout = sheets.ForStock(from.Stock, project.Made);
         layout.DemandUncut();
         var to = edit.To is { } id ? Require(project, id).Sheet
             : PaperPlacing.OneMore(layout, stock, drawer.Machine(project.SetOut.Machine), edit.Size ?? "", SheetLayouts.BatchKey(edit.Batch)) ?? throw new EditRefused(Reason.NoFurtherSheet, edit.Size ?? "", stock.Name);
@@ -100,10 +100,12 @@ internal static class Placing
     /// <summary>Sets how pieces may lie; where they lie so already, their sheets stay as they are.</summary>
     public static Project Set(Project project, SetAllowedTurns edit)
     {
-        var after = project with { Design = edit.Pieces.Aggregate(project.Design, (d, id) => d.With(id, p => p with { AllowedTurns = edit.AllowedTurns })) };
+        // Rows of a list lie as their piece may.
+        var ids = edit.Pieces.Select(NameList.PieceOf).ToHashSet();
+        var after = project with { Design = ids.Aggregate(project.Design, (d, id) => d.With(id, p => p with { AllowedTurns = edit.AllowedTurns })) };
         if (!project.SheetsAreCurrent) return after;
-        var stands = after.Design.Pieces.Where(p => edit.Pieces.Contains(p.Id)).Select(p => p.Stock).Distinct()
-            .All(stock => PaperJobs.AllowsTurns(project.Sheets!.ForStock(stock, after.Design), after.Design));
+        var stands = after.Design.Pieces.Where(p => ids.Contains(p.Id)).Select(p => p.Stock).Distinct()
+            .All(stock => PaperJobs.AllowsTurns(project.Sheets!.ForStock(stock, after.Made), after.Made));
         return stands ? after with { Sheets = project.Sheets! with { MadeFor = after.LayoutFingerprint() } } : after;
     }
 
@@ -124,7 +126,7 @@ internal static class Placing
     private static Project Lifted(Project project, SheetLayout off, List<Placement> copies, Func<StockLayout, StockLayout> change)
     {
         var lifted = project.Sheets!.With(off, off with { Placements = [.. off.Placements.Where(p => !copies.Contains(p))] });
-        return project with { Sheets = lifted.With(change(lifted.ForStock(off.Stock, project.Design)).Tidy(), project.Design) };
+        return project with { Sheets = lifted.With(change(lifted.ForStock(off.Stock, project.Made)).Tidy(), project.Made) };
     }
 
     /// <summary>Does what a nester may refuse.</summary>

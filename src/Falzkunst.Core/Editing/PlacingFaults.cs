@@ -29,7 +29,7 @@ public static class PlacingFaults
             _ => new(Reason.LiesOnOther, name, Name(other!)),
         };
 
-        string Name(string piece) => project.Design.Find(piece)?.Name ?? "";
+        string Name(string piece) => project.Made.Find(piece)?.Name ?? "";
     }
 
     /// <summary>Copies as the nester has them.</summary>

@@ -1,5 +1,6 @@
 using System.Text;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Texts;
 
@@ -9,18 +10,46 @@ namespace Falzkunst.Core.Editing;
 public static class Writing
 {
     /// <exception cref="EditRefused">There is no such face, nothing is written, or a number is out of reach.</exception>
-    public static Design With(Design design, AddText edit, IFaces faces)
-    {
-        var text = Shaped(edit.Text, faces);
-        return design.With(edit.Piece, p => Arranging.Unlocked(p).Plus(text));
-    }
+    public static Design With(Design design, AddText edit, IFaces faces) =>
+        design.With(edit.Piece, p => Arranging.Unlocked(p).Plus(Shaped(edit.Text, p.List, faces)));
 
     /// <exception cref="EditRefused">The text is gone, there is no such face, nothing is written, or a number is out of reach.</exception>
     public static Design With(Design design, ChangeText edit, IFaces faces)
     {
-        var before = design.Require(edit.Piece).Worked(edit.Text.Id) as TextItem ?? throw new EditRefused(Reason.LinesGone);
-        var text = edit.Text.IsShapedAs(before) ? Checked(edit.Text) with { Shaped = before.Shaped } : Shaped(edit.Text, faces);
+        var piece = design.Require(edit.Piece);
+        var before = piece.Worked(edit.Text.Id) as TextItem ?? throw new EditRefused(Reason.LinesGone);
+        var text = edit.Text.IsShapedAs(before) ? Checked(edit.Text) with { Shaped = before.Shaped, Filled = before.Filled, Rows = before.Rows } : Shaped(edit.Text, piece.List, faces);
+        if (text.IsShape && text.Shaped is { IsStroke: true }) throw new EditRefused(Reason.SingleLineFace) { Field = "face" };
+        if (edit.What is not (TextPart.Box or TextPart.Along)) text = KeptInPlace(before, text);
         return design.With(edit.Piece, p => Arranging.Unlocked(p).EachWorked([text.Id], _ => text));
+    }
+
+    /// <summary>Centred words grow to both sides of where they stand, and words on the right to the left.</summary>
+    private static TextItem KeptInPlace(TextItem before, TextItem after)
+    {
+        if (before.Align == TextAlign.Left || before.Shaped is null || before.IsBoxed || after.IsBoxed || before.Along is { Line: not null }) return after;
+        var grown = after.WidthOfLines - before.WidthOfLines;
+        return after with { Place = Affine.Move(before.Align == TextAlign.Centre ? -grown / 2 : -grown, 0).Then(after.Place) };
+    }
+
+    /// <summary>The design with a list for a piece, whose words with fields are shaped for every row.</summary>
+    /// <exception cref="EditRefused">The list is larger than lists may be, or a face is no longer at hand.</exception>
+    public static Design WithList(Design design, SetNameList edit, IFaces faces)
+    {
+        if (edit.List is { } list) Check(list);
+        return design.With(edit.Piece, p => Arranging.Unlocked(p).EachWorked(item => item is TextItem text ? KeptInPlace(text, Shaped(text, edit.List, faces)) : item) with { List = edit.List });
+    }
+
+    private static void Check(NameList list)
+    {
+        if (list.Fields.Length is < 1 or > NameList.MostFields) throw EditRefused.Range(Measure.FieldCount, 1, NameList.MostFields, "names");
+        if (list.Rows.Length is < 1 or > NameList.MostRows) throw EditRefused.Range(Measure.ListRows, 1, NameList.MostRows, "names");
+        foreach (var row in list.Rows)
+        {
+            if (row.Copies is < 0 or > NameList.MostCopies) throw EditRefused.Range(Measure.RowCopies, 0, NameList.MostCopies, "copies");
+            if (row.Values.Any(v => v.Length > NameList.LongestValue)) throw EditRefused.Range(Measure.ValueLength, 0, NameList.LongestValue, "names");
+            if (row.Values.Length > list.Fields.Length) throw new EditRefused(Reason.RowTooLong, row.Number, row.Values.Length, list.Fields.Length) { Field = "names" };
+        }
     }
 
     /// <summary>Words as they were typed or pasted: plain line feeds, no control characters, no blanks at the ends of lines.</summary>
@@ -38,10 +67,17 @@ public static class Writing
         return string.Join('\n', clean.ToString().Split('\n').Select(l => l.TrimEnd())).Trim('\n');
     }
 
-    private static TextItem Shaped(TextItem text, IFaces faces)
+    private static TextItem Shaped(TextItem text, NameList? list, IFaces faces)
     {
-        text = Checked(text);
-        return text with { Shaped = faces.Shape(text.Face, text.Words) ?? throw new EditRefused(Reason.NoSuchFace, text.Face) { Field = "face" } };
+        text = Checked(text) with { Filled = null, Rows = null };
+        ShapedText Shape(string words) => faces.Shape(text.Face, words, text.Forms) ?? throw new EditRefused(Reason.NoSuchFace, text.Face) { Field = "face" };
+        if (list is null || NameList.FieldsOf(text.Words).IsEmpty) return text with { Shaped = Shape(text.Words) };
+        // All rows in one go: their glyphs are kept once.
+        var filled = list.Rows.Select(r => list.Fill(text.Words, r)).ToList();
+        var rows = Shape(string.Join('\n', filled));
+        var each = text with { Rows = rows };
+        var longest = Enumerable.Range(0, filled.Count).MaxBy(i => TextSetting.InBox(each.ForRow(list, i).Shaped!, filled[i], text.Style with { BoxWidthMm = null }).Width);
+        return each with { Filled = filled[longest], Shaped = each.ForRow(list, longest).Shaped };
     }
 
     private static TextItem Checked(TextItem text)

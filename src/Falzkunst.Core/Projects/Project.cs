@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
+using System.Text.Json.Serialization;
+using Falzkunst.Core.Building;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -22,14 +24,18 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
     /// <summary>What was kept aside to be taken up again.</summary>
     public ImmutableArray<Variant> Variants { get; init; } = [];
 
+    /// <summary>The pieces as they are made: those with a list once for each row.</summary>
+    [JsonIgnore]
+    public Design Made => NameLists.Expanded(Design);
+
     /// <summary>
     /// A short text that changes whenever something changes that layouts depend on: paper, stocks, quantities, machine, spacing.
     /// </summary>
-    public string LayoutFingerprint() => Fingerprint(Design.Pieces);
+    public string LayoutFingerprint() => Fingerprint(Made.Pieces);
 
     /// <summary>The same of the pieces of one stock alone: what is edited elsewhere leaves it as it is.</summary>
     /// <param name="stock">Key of the stock.</param>
-    public string LayoutFingerprint(string stock) => Fingerprint(Design.Pieces.Where(p => p.Stock == stock));
+    public string LayoutFingerprint(string stock) => Fingerprint(Made.Pieces.Where(p => p.Stock == stock));
 
     private string Fingerprint(IEnumerable<Piece> pieces)
     {
@@ -60,7 +66,7 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
 
     /// <summary>A piece that was only cut was laid on its face, and has lines since that mark it.</summary>
     private bool LiesOnMarkedFace(SheetLayouts sheets) => sheets.Sheets.Where(s => s.RestKept is null).SelectMany(s => s.Placements)
-        .Any(p => p.Place.Determinant < 0 && Design.Find(p.Piece) is { IsOnlyCut: false });
+        .Any(p => p.Place.Determinant < 0 && Made.Find(p.Piece) is { IsOnlyCut: false });
 }
 
 /// <summary>What is settled before the art comes in.</summary>

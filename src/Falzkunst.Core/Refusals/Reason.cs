@@ -88,6 +88,30 @@ public enum Reason
     NoSuchFace,
     NotAColour,
     NoInk,
+    WordsAreAPiece,
+    SingleLineFace,
+    NoWordPiece,
+    NoFields,
+
+    /// <summary>Number of the row, how many values it has, how many fields there are.</summary>
+    RowTooLong,
+    NoListHere,
+
+    // Building.
+    FollowsNothing,
+    CombineTwo,
+
+    /// <summary>Names of the two pieces.</summary>
+    NothingInCommon,
+
+    /// <summary>Name of the line, width of its gap.</summary>
+    LineOpen,
+
+    /// <summary>Name of the piece.</summary>
+    PartsNothing,
+
+    /// <summary>How far ends may lie apart.</summary>
+    NoEndsNear,
 
     // Variants.
     /// <summary>How many may be kept.</summary>
@@ -266,6 +290,12 @@ public enum Measure
     EdgeInset,
     ArcDegrees,
     CapitalHeight,
+    TieSize,
+    EndGap,
+    ListRows,
+    RowCopies,
+    ValueLength,
+    FieldCount,
     Characters,
     LetterSpacing,
     LineSpacing,

@@ -22,7 +22,11 @@ public enum FaceKind
 /// <param name="Key">Short stable name, lower case with hyphens.</param>
 /// <param name="Name">Name for people.</param>
 /// <param name="Kind">How it looks.</param>
-public sealed record FaceName(string Key, string Name, FaceKind Kind);
+public sealed record FaceName(string Key, string Name, FaceKind Kind)
+{
+    /// <summary>A user brought it in; it belongs to the workshop.</summary>
+    public bool IsOwn { get; init; }
+}
 
 /// <summary>Faces at hand, and what they make of words. Reading faces is no work of the core: it is given one of these.</summary>
 public interface IFaces
@@ -33,7 +37,11 @@ public interface IFaces
     /// <summary>Shapes words; null where no face has that key.</summary>
     /// <param name="face">Key of the face.</param>
     /// <param name="words">The words; lines are parted by line feeds.</param>
-    ShapedText? Shape(string face, string words);
+    /// <param name="forms">Forms of letters beyond the usual ones, as tags of OpenType features; those that the face lacks change nothing.</param>
+    ShapedText? Shape(string face, string words, params IReadOnlyList<string> forms);
+
+    /// <summary>Forms of letters that a face has beyond the usual ones, as tags of OpenType features; none where it is not at hand.</summary>
+    ImmutableArray<string> FormsOf(string face);
 }
 
 /// <summary>No faces at hand.</summary>
@@ -43,5 +51,7 @@ public sealed class NoFaces : IFaces
 
     public ImmutableArray<FaceName> All => [];
 
-    public ShapedText? Shape(string face, string words) => null;
+    public ShapedText? Shape(string face, string words, params IReadOnlyList<string> forms) => null;
+
+    public ImmutableArray<string> FormsOf(string face) => [];
 }

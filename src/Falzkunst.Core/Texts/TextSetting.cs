@@ -20,12 +20,25 @@ public enum TextAlign
 public sealed record TextStyle(double CapitalMm, TextAlign Align = TextAlign.Left, int LetterSpacing = 0, double LineSpacing = TextStyle.UsualLineSpacing, double? BoxWidthMm = null)
 {
     public const double UsualLineSpacing = 1.6;
+
+    /// <summary>Lines wider than the box are not broken: all become smaller until they fit; baselines stay.</summary>
+    public bool Shrinks { get; init; }
 }
 
 /// <summary>A glyph where it is set.</summary>
 /// <param name="Index">Number of the glyph.</param>
 /// <param name="Place">From the glyph's own coordinates to those of the text's box.</param>
-public readonly record struct SetGlyph(int Index, Affine Place);
+public readonly record struct SetGlyph(int Index, Affine Place)
+{
+    /// <summary>Number of the line that it stands in.</summary>
+    public int Line { get; init; }
+
+    /// <summary>UTF-16 index in its paragraph of the first character that it stands for.</summary>
+    public int Cluster { get; init; }
+
+    /// <summary>From its origin to that of the next glyph, in its own coordinates.</summary>
+    public double Advance { get; init; }
+}
 
 /// <summary>A line as it is set.</summary>
 /// <param name="Paragraph">The paragraph that it is of.</param>
@@ -62,9 +75,12 @@ public static class TextSetting
     /// <param name="style">How they are set.</param>
     public static SetText InBox(ShapedText text, string words, TextStyle style)
     {
-        var rows = Rows(text, words, style);
+        var rows = Rows(text, words, style.Shrinks ? style with { BoxWidthMm = null } : style);
         var widest = rows.Count == 0 ? 0 : rows.Max(r => r.Width);
         var width = style.BoxWidthMm ?? widest;
+        var shrink = style.Shrinks && widest > width ? width / widest : 1;
+        if (shrink < 1) (rows, widest) = ([.. rows.Select(r => r.Scaled(shrink))], width);
+        var capital = style.CapitalMm * shrink;
         var glyphs = ImmutableArray.CreateBuilder<SetGlyph>();
         var lines = ImmutableArray.CreateBuilder<SetLine>(rows.Count);
         for (var i = 0; i < rows.Count; i++)
@@ -74,7 +90,7 @@ public static class TextSetting
             var baseline = style.CapitalMm * (1 + i * style.LineSpacing);
             lines.Add(new SetLine(row.Paragraph, row.From, row.To, left, row.Width, baseline));
             foreach (var (glyph, x) in row.Glyphs)
-                glyphs.Add(new SetGlyph(glyph.Index, Affine.Scale(style.CapitalMm, style.CapitalMm).Then(Affine.Move(left + x + glyph.X * style.CapitalMm, baseline + glyph.Y * style.CapitalMm))));
+                glyphs.Add(new SetGlyph(glyph.Index, Affine.Scale(capital, capital).Then(Affine.Move(left + x + glyph.X * capital, baseline + glyph.Y * capital))) { Line = i, Cluster = glyph.Cluster, Advance = glyph.Advance });
         }
         var height = rows.Count == 0 ? 0 : style.CapitalMm * (1 + (rows.Count - 1) * style.LineSpacing);
         return new SetText(glyphs.ToImmutable(), lines.ToImmutable(), width, height, style.BoxWidthMm is { } box && widest > box + Slack);
@@ -107,14 +123,17 @@ public static class TextSetting
                 var (at, direction) = walk.At(from + x + half);
                 var turn = new Affine(direction.X, direction.Y, -direction.Y, direction.X, at.X, at.Y);
                 glyphs.Add(new SetGlyph(glyph.Index, Affine.Scale(style.CapitalMm, style.CapitalMm)
-                    .Then(Affine.Move(glyph.X * style.CapitalMm - half, glyph.Y * style.CapitalMm + below)).Then(turn)));
+                    .Then(Affine.Move(glyph.X * style.CapitalMm - half, glyph.Y * style.CapitalMm + below)).Then(turn)) { Line = i, Cluster = glyph.Cluster, Advance = glyph.Advance });
             }
         }
         return new SetText(glyphs.ToImmutable(), lines.ToImmutable(), walk.Length, style.CapitalMm, rows.Exists(r => r.Width > walk.Length + Slack));
     }
 
     /// <summary>A line of glyphs, each with where it begins, mm.</summary>
-    private sealed record Row(int Paragraph, int From, int To, double Width, List<(ShapedGlyph Glyph, double X)> Glyphs);
+    private sealed record Row(int Paragraph, int From, int To, double Width, List<(ShapedGlyph Glyph, double X)> Glyphs)
+    {
+        public Row Scaled(double by) => this with { Width = Width * by, Glyphs = [.. Glyphs.Select(g => (g.Glyph, g.X * by))] };
+    }
 
     private static List<Row> Rows(ShapedText text, string words, TextStyle style)
     {

@@ -57,12 +57,12 @@ internal sealed record StoredItem(StoredLine? Line = null, Item? Made = null);
 internal sealed record StoredPiece(
     string Id, string Name, string Stock, int Quantity, Affine Place, string Shape, StoredLine Outline, ImmutableArray<StoredItem> Items, int NextItem,
     bool? Hidden = null, bool? Locked = null, Guid? Art = null, [property: JsonPropertyName("lie")] AllowedTurns? AllowedTurns = null,
-    [property: JsonPropertyName("base")] bool? IsBase = null)
+    [property: JsonPropertyName("base")] bool? IsBase = null, Derivation? Follows = null, NameList? List = null)
 {
     public static StoredPiece From(Piece p, StyleTable styles) => new(
         p.Id, p.Name, p.Stock, p.Quantity, p.Place, p.OwnShape.Hash, StoredLine.From(p.Outline, styles),
         [.. p.Items.Select(i => i is Line line ? new StoredItem(StoredLine.From(line, styles)) : new StoredItem(Made: i))], p.NextItem,
-        p.Hidden ? true : null, p.Locked ? true : null, p.Art, p.AllowedTurns == default ? null : p.AllowedTurns, p.IsBase ? true : null);
+        p.Hidden ? true : null, p.Locked ? true : null, p.Art, p.AllowedTurns == default ? null : p.AllowedTurns, p.IsBase ? true : null, p.Follows, p.List);
 
     /// <summary>The piece; its lines get the paths of its shape in their order.</summary>
     public Piece With(IReadOnlyDictionary<string, PieceShape> shapes, ImmutableArray<StoredStyle> styles)
@@ -77,6 +77,8 @@ internal sealed record StoredPiece(
             Art = Art,
             AllowedTurns = AllowedTurns ?? default,
             IsBase = IsBase ?? false,
+            Follows = Follows,
+            List = List,
         };
     }
 }

@@ -320,6 +320,45 @@ namespace Falzkunst.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Falzkunst.Data.Rows.FaceRow", b =>
+                {
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("Key")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("key");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<byte[]>("Content")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("content");
+
+                    b.Property<bool>("IsStroke")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_stroke");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("name");
+
+                    b.HasKey("Owner", "Key")
+                        .HasName("pk_faces");
+
+                    b.ToTable("faces", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_faces_sane", "length(name) > 0 and length(content) > 0");
+                        });
+                });
+
             modelBuilder.Entity("Falzkunst.Data.Rows.HolderRow", b =>
                 {
                     b.Property<Guid>("Owner")
@@ -1439,6 +1478,16 @@ namespace Falzkunst.Data.Migrations
                         .WithMany()
                         .HasForeignKey("ProjectId", "Revision")
                         .HasConstraintName("fk_drawer_movements_revisions_project_id_revision");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.FaceRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("Owner")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_faces_workshops_owner");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.HolderRow", b =>

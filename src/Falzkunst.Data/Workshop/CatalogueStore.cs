@@ -2,6 +2,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Texts;
 using Falzkunst.Data.Rows;
 using Microsoft.EntityFrameworkCore;
 
@@ -24,9 +25,11 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCac
         var machines = await db.Machines.AsNoTracking().AsSplitQuery().Include(m => m.Holders).Include(m => m.OtherMats).Include(m => m.Files)
             .Where(m => m.Owner == owner).OrderBy(m => m.Position).ThenBy(m => m.Key).ToListAsync(stop);
         var tools = await db.CraftTools.AsNoTracking().Where(t => t.Owner == owner).OrderBy(t => t.Position).ThenBy(t => t.Key).ToListAsync(stop);
+        var faces = await db.Faces.AsNoTracking().Where(f => f.Owner == owner).OrderBy(f => f.Name).ThenBy(f => f.Key).Select(f => new { f.Key, f.Name, f.IsStroke }).ToListAsync(stop);
         var drawer = new Drawer([.. stocks.Select(s => StockRows.StockOf(s, [.. movements.Where(m => m.StockKey == s.Key)]))], [.. machines.Select(MachineRows.MachineOf)])
         {
             Tools = [.. tools.Select(MachineRows.ToolOf)],
+            OwnFaces = [.. faces.Select(f => new FaceName(f.Key, f.Name, f.IsStroke ? FaceKind.SingleLine : FaceKind.Plain) { IsOwn = true })],
         };
         // A transaction that has not ended may be seen by nobody else; what it read is not kept.
         if (db.Database.CurrentTransaction is null) cache.Keep(owner, drawer, now);

@@ -20,7 +20,39 @@ public abstract class Face : IDisposable
     protected internal readonly record struct UnitGlyph(uint Id, int Cluster, double Advance, double X, double Y);
 
     /// <summary>Glyphs of a paragraph from left to right; those that the face lacks have the id 0.</summary>
-    protected abstract (IReadOnlyList<UnitGlyph> Glyphs, bool IsRightToLeft) ShapeParagraph(string paragraph);
+    /// <param name="paragraph">The paragraph.</param>
+    /// <param name="forms">Tags of features beyond the usual ones; those that the face lacks change nothing.</param>
+    protected abstract (IReadOnlyList<UnitGlyph> Glyphs, bool IsRightToLeft) ShapeParagraph(string paragraph, IReadOnlyList<string> forms);
+
+    /// <summary>What the file calls it; null where it says nothing.</summary>
+    public abstract string? Family { get; }
+
+    /// <summary>How many glyphs it has.</summary>
+    public abstract int GlyphCount { get; }
+
+    /// <summary>Forms of letters that one may choose beyond the usual ones, as tags of OpenType features.</summary>
+    public virtual ImmutableArray<string> Forms => [];
+
+    /// <summary>Reads every glyph, and shapes a line of them: what a face that came from outside breaks, it breaks here.</summary>
+    /// <exception cref="ReadRefused">Something of it cannot be read, or there is more of it than a face has.</exception>
+    public void ReadAll()
+    {
+        if (GlyphCount > MostGlyphs) throw new ReadRefused("not-a-face", $"The face has more than {MostGlyphs:N0} glyphs, which is the most that is read.");
+        var segments = 0L;
+        for (uint g = 0; g < GlyphCount; g++)
+        {
+            var paths = PathsOf(g);
+            segments += paths.Sum(p => (long)p.Segments.Length);
+            if (segments > MostSegments) throw new ReadRefused("not-a-face", "The face has outlines longer than any face needs.");
+            if (paths.Any(p => !p.Bounds.IsEmpty && !(Math.Max(p.Bounds.Width, p.Bounds.Height) < CapitalUnits * MostHeights))) throw new ReadRefused("not-a-face", "The face has letters of a size that no face has.");
+        }
+        Shape(Sample);
+    }
+
+    private const int MostGlyphs = 65_536;
+    private const long MostSegments = 6_000_000;
+    private const double MostHeights = 1000;
+    private const string Sample = "Hamburgefonstiv fi ffl AVATAR äöüßéñçő 0123456789 «Wagen» & „Gleis“";
 
     /// <summary>The paths of a glyph in units of the face, y up.</summary>
     protected abstract ImmutableArray<Path> PathsOf(uint glyph);
@@ -30,7 +62,8 @@ public abstract class Face : IDisposable
 
     /// <summary>What the face makes of words.</summary>
     /// <param name="words">Lines are parted by line feeds.</param>
-    public ShapedText Shape(string words)
+    /// <param name="forms">Tags of features beyond the usual ones.</param>
+    public ShapedText Shape(string words, params IReadOnlyList<string> forms)
     {
         var numbers = new Dictionary<uint, int>();
         var glyphs = ImmutableArray.CreateBuilder<Glyph>();
@@ -38,7 +71,7 @@ public abstract class Face : IDisposable
         var scale = 1 / CapitalUnits;
         foreach (var paragraph in words.Split('\n'))
         {
-            var (shaped, isRightToLeft) = ShapeParagraph(paragraph);
+            var (shaped, isRightToLeft) = ShapeParagraph(paragraph, forms);
             var placed = ImmutableArray.CreateBuilder<ShapedGlyph>(shaped.Count);
             foreach (var glyph in shaped)
             {

@@ -8,6 +8,17 @@ public static class FaceFile
     /// <summary>The largest that are met, with many scripts, have ten.</summary>
     public const int MostBytes = 16 * 1024 * 1024;
 
+    /// <summary>Reads a face to its last glyph.</summary>
+    /// <exception cref="ReadRefused">It is no face, or one that cannot be used.</exception>
+    public static FaceFacts Facts(byte[] file, Budget budget)
+    {
+        using var face = Read(file, budget);
+        face.ReadAll();
+        return new FaceFacts(ShownText.Clean(face.Family ?? "", LongestName), face.IsStroke);
+    }
+
+    private const int LongestName = 60;
+
     /// <exception cref="ReadRefused">It is no face, or one that cannot be used.</exception>
     public static Face Read(byte[] file, Budget? budget = null)
     {

@@ -26,7 +26,9 @@ public sealed class FaceShelf : IFaces
 
     public ImmutableArray<FaceName> All => Shipped;
 
-    public ShapedText? Shape(string face, string words) => Find(face)?.Shape(words);
+    public ShapedText? Shape(string face, string words, params IReadOnlyList<string> forms) => Find(face)?.Shape(words, forms);
+
+    public ImmutableArray<string> FormsOf(string face) => Find(face)?.Forms ?? [];
 
     /// <summary>The face of that key; null where none ships under it.</summary>
     public Face? Find(string key)

@@ -15,7 +15,6 @@ public sealed class OutlineFace : Face
     private const double LeastCapitals = 0.2, MostCapitals = 1.5;
 
     private readonly Lock _lock = new();
-    private readonly GCHandle _pinned;
     private readonly Blob _blob;
     private readonly HarfBuzzSharp.Face _face;
     private readonly Font _font;
@@ -26,9 +25,10 @@ public sealed class OutlineFace : Face
     private OutlineFace(byte[] file, SKTypeface typeface)
     {
         _typeface = typeface;
-        // HarfBuzz reads the file for as long as the face lives.
-        _pinned = GCHandle.Alloc(file, GCHandleType.Pinned);
-        _blob = new Blob(_pinned.AddrOfPinnedObject(), file.Length, MemoryMode.ReadOnly);
+        // HarfBuzz reads a copy of the file for as long as the face lives, and gives it back when nobody has the face any more.
+        var copy = Marshal.AllocHGlobal(file.Length);
+        Marshal.Copy(file, 0, copy, file.Length);
+        _blob = new Blob(copy, file.Length, MemoryMode.ReadOnly, () => Marshal.FreeHGlobal(copy));
         _face = new HarfBuzzSharp.Face(_blob, 0);
         _em = _face.UnitsPerEm;
         _font = new Font(_face);
@@ -36,9 +36,13 @@ public sealed class OutlineFace : Face
         _font.SetFunctionsOpenType();
         _outlines = new SKFont(_typeface, (float)_em) { Hinting = SKFontHinting.None, LinearMetrics = true, Subpixel = true, Edging = SKFontEdging.Antialias };
         CapitalUnits = Capitals();
+        Forms = LetterForms.In(file);
     }
 
     public override bool IsStroke => false;
+    public override int GlyphCount => _face.GlyphCount;
+    public override string? Family => _typeface.FamilyName;
+    public override ImmutableArray<string> Forms { get; }
     public override double CapitalUnits { get; }
 
     /// <summary>Reads a face.</summary>
@@ -73,11 +77,12 @@ public sealed class OutlineFace : Face
         return height >= LeastCapitals * _em && height <= MostCapitals * _em ? height : UsualCapitals * _em;
     }
 
-    protected override (IReadOnlyList<UnitGlyph> Glyphs, bool IsRightToLeft) ShapeParagraph(string paragraph)
+    protected override (IReadOnlyList<UnitGlyph> Glyphs, bool IsRightToLeft) ShapeParagraph(string paragraph, IReadOnlyList<string> forms)
     {
         if (paragraph.Length == 0) return ([], false);
         var isRightToLeft = Directions.IsRightToLeft(paragraph);
         var glyphs = new List<UnitGlyph>();
+        var features = forms.Where(f => Forms.Contains(f)).Select(f => new Feature(Tag.Parse(f), 1)).ToArray();
         lock (_lock)
         {
             var runs = Directions.Runs(paragraph, isRightToLeft);
@@ -87,7 +92,7 @@ public sealed class OutlineFace : Face
                 buffer.AddUtf16(paragraph.AsSpan(), start, length);
                 buffer.GuessSegmentProperties();
                 buffer.Direction = backwards ? Direction.RightToLeft : Direction.LeftToRight;
-                _font.Shape(buffer);
+                _font.Shape(buffer, features);
                 var infos = buffer.GetGlyphInfoSpan();
                 var places = buffer.GetGlyphPositionSpan();
                 for (var i = 0; i < infos.Length; i++)
@@ -119,6 +124,5 @@ public sealed class OutlineFace : Face
         _font.Dispose();
         _face.Dispose();
         _blob.Dispose();
-        if (_pinned.IsAllocated) _pinned.Free();
     }
 }

@@ -20,13 +20,15 @@ public sealed class StrokeFace : Face
     private readonly Dictionary<string, uint> _byText;
     private readonly int _longest;
 
-    private StrokeFace(ImmutableArray<(ImmutableArray<Path>, double)> glyphs, Dictionary<string, uint> byText, double capitals)
+    private StrokeFace(ImmutableArray<(ImmutableArray<Path>, double)> glyphs, Dictionary<string, uint> byText, double capitals, string? family)
     {
-        (_glyphs, _byText, CapitalUnits) = (glyphs, byText, capitals);
+        (_glyphs, _byText, CapitalUnits, Family) = (glyphs, byText, capitals, family);
         _longest = byText.Keys.Max(k => k.Length);
     }
 
     public override bool IsStroke => true;
+    public override int GlyphCount => _glyphs.Length;
+    public override string? Family { get; }
     public override double CapitalUnits { get; }
 
     /// <summary>Reads a face.</summary>
@@ -53,7 +55,7 @@ public sealed class StrokeFace : Face
         var made = glyphs.ToImmutable();
         // Strokes are open for the most part; a face whose every path is closed is one of outlines.
         if (made.SelectMany(g => g.Item1).All(p => p.IsClosed || p.Start.DistanceTo(p.End) < em * 1e-4)) throw new ReadRefused("not-single-line", "The font in the SVG file has outlines, not single lines. Bring in its TTF or OTF file instead.");
-        return new StrokeFace(made, byText, Capitals(about, made, byText, em));
+        return new StrokeFace(made, byText, Capitals(about, made, byText, em), about?["font-family"] ?? font.Id);
     }
 
     /// <summary>What a flat capital measures; what the file says is often that of the face it was drawn after.</summary>
@@ -80,7 +82,7 @@ public sealed class StrokeFace : Face
     private static double? Number(string? text) =>
         double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number) && Math.Abs(number) < 1e6 ? number : null;
 
-    protected override (IReadOnlyList<UnitGlyph> Glyphs, bool IsRightToLeft) ShapeParagraph(string paragraph)
+    protected override (IReadOnlyList<UnitGlyph> Glyphs, bool IsRightToLeft) ShapeParagraph(string paragraph, IReadOnlyList<string> forms)
     {
         var glyphs = new List<UnitGlyph>();
         for (var i = 0; i < paragraph.Length;)

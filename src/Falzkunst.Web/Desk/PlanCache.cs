@@ -29,7 +29,7 @@ public sealed class PlanCache : IDisposable
     {
         try
         {
-            return (SheetPlan.For(sheet, on.Value.Design, machine, stock, on.Value.SetOut.ScoreClearanceMm), null);
+            return (SheetPlan.For(sheet, on.Value.Made, machine, stock, on.Value.SetOut.ScoreClearanceMm), null);
         }
         catch (PlanRefused e)
         {

@@ -17,7 +17,7 @@ public sealed record ProductionFile(byte[] Content, string MediaType, string Nam
         var value = on.Value;
         // A sheet that is out of date would be cut as the pieces were.
         if (!value.SheetsAreCurrent || value.Sheets?.Find(sheet) is not { } layout || on.Drawer.Stocks.FirstOrDefault(s => s.Key == layout.Stock) is not { } stock) return null;
-        var plan = SheetPlan.For(layout, value.Design, on.Drawer.Machine(value.SetOut.Machine), stock, value.SetOut.ScoreClearanceMm);
+        var plan = SheetPlan.For(layout, value.Made, on.Drawer.Machine(value.SetOut.Machine), stock, value.SetOut.ScoreClearanceMm);
         var page = ProductionPage.FromPlan(plan, layout.Width, layout.Height);
         var name = $"{InFileName(on.Project.Name)}-{layout.Stock}-{layout.Number}";
         return format switch

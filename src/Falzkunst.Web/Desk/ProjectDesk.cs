@@ -6,7 +6,6 @@ using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Refusals;
-using Falzkunst.Core.Texts;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
 using Falzkunst.Data.Workshop;
@@ -23,7 +22,7 @@ public sealed record OnDesk(OpenProject Project, Drawer Drawer)
 }
 
 /// <summary>Opens projects and carries edits out on them, for whoever works at this server.</summary>
-public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue, IFaces faces)
+public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue, OwnFaces faces)
 {
     public static Guid Owner => WorkshopRow.OnlyOne;
 
@@ -41,7 +40,9 @@ public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue,
     public async Task<OnDesk?> OpenAsync(Guid id, CancellationToken stop)
     {
         var project = await projects.OpenAsync(Owner, id, stop);
-        return project is null ? null : new OnDesk(project, await catalogue.DrawerAsync(Owner, stop, project.DrawerVersion) with { Faces = faces });
+        if (project is null) return null;
+        var drawer = await catalogue.DrawerAsync(Owner, stop, project.DrawerVersion);
+        return new OnDesk(project, drawer with { Faces = faces.For(Owner, drawer.OwnFaces) });
     }
 
     /// <summary>Carries out an edit that was made looking at revision <paramref name="seenHead"/>, and opens the project again.</summary>

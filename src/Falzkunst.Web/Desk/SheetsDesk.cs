@@ -36,9 +36,9 @@ public sealed class SheetsDesk(JobStore jobs, JobDesk asking)
     public async Task SettleAsync(OnDesk on, string stock, int? seconds, CancellationToken stop)
     {
         var value = on.Value;
-        if (!value.Design.Pieces.Any(p => p.Stock == stock)) throw new NotDone("There are no pieces of that stock any more.");
+        if (!value.Made.Pieces.Any(p => p.Stock == stock)) throw new NotDone("There are no pieces of that stock any more.");
         on.Drawer.Stock(stock);
-        value.Sheets!.ForStock(stock, value.Design).DemandUncut();
+        value.Sheets!.ForStock(stock, value.Made).DemandUncut();
         var limit = seconds is { } s && TimeLimits.Contains(s) ? s : UsualSeconds;
         await asking.AskAsync(Ask(on, JobKind.Settle, stock, value.LayoutFingerprint(stock), new SettleRequest(limit)), stop);
     }
@@ -84,7 +84,7 @@ public sealed class SheetsDesk(JobStore jobs, JobDesk asking)
         var value = on.Value;
         if (value.Sheets?.Find(sheet) is not { } layout || !value.SheetsAreCurrent) throw new EditRefused(Reason.SheetGone);
         var stock = on.Drawer.Stock(layout.Stock);
-        var rest = straight ? KeptRest.StraightPart(layout, value.Design, stock.NextOffcut) : KeptRest.FreePart(layout, value.Design, stock.NextOffcut);
+        var rest = straight ? KeptRest.StraightPart(layout, value.Made, stock.NextOffcut) : KeptRest.FreePart(layout, value.Made, stock.NextOffcut);
         return (layout, stock, rest ?? throw new EditRefused(Reason.NothingWorthKeeping));
     }
 

@@ -21,7 +21,7 @@ public sealed class SettleWork(JobInput input, TimeProvider clock) : IWork
         var seconds = JobJson.Read<SettleRequest>(job.Ask.Request!).Seconds;
         var stock = project.AsLaid(drawer.Stock(job.Ask.Subject));
         var nest = PaperJobs.JobFor(
-            project.Design, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, project.Sheets?.ForStock(stock.Key, project.Design));
+            project.Made, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, project.Sheets?.ForStock(stock.Key, project.Made));
         var effort = new NestEffort(TimeSpan.FromSeconds(seconds), SeedOf(job)) { Patience = TimeSpan.FromSeconds(Math.Max(LeastPatience, seconds * PatienceShare)) };
         var begun = clock.GetTimestamp();
         await compute.StartNew(() => Nester.Nest(nest, effort, progress =>

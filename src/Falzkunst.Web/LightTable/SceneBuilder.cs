@@ -69,7 +69,7 @@ public static class SceneBuilder
         var box = Box.Empty;
         double left = 0;
         var placed = sheets.SelectMany(s => s.Placements).Select(p => p.Piece).ToHashSet();
-        var pieces = on.Value.Design.Pieces.Where(p => placed.Contains(p.Id)).ToList();
+        var pieces = on.Value.Made.Pieces.Where(p => placed.Contains(p.Id)).ToList();
         var machine = on.Drawer.Machines.FirstOrDefault(m => m.Key == on.Value.SetOut.Machine);
         foreach (var sheet in sheets)
         {
@@ -104,7 +104,7 @@ public static class SceneBuilder
         var stock = on.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock);
         var (usable, offcut) = (sheet.Usable, sheet.Outline is null ? "" : $"{sheet.SizeName}, ");
         yield return new SceneFrame("mat", Corners(mat), Label: $"{stock?.Name ?? sheet.Stock}, sheet {sheet.Number}",
-            Note: $"{offcut}{Length.ShowSize(sheet.Width, sheet.Height, on.Value.SetOut.Units)} · {sheet.Utilisation(on.Value.Design):0 %} full");
+            Note: $"{offcut}{Length.ShowSize(sheet.Width, sheet.Height, on.Value.SetOut.Units)} · {sheet.Utilisation(on.Value.Made):0 %} full");
         var path = sheet.Outline is { } outline
             ? string.Concat(sheet.Blocked.Prepend(outline).Select(p => PathText.Write(p.Map(Affine.Move(left, 0)), ScenePieces.Decimals))) : null;
         yield return new SceneFrame("sheet", [left, 0, left + sheet.Width, sheet.Height], Fill: on.Drawer.ColourOf(sheet.Stock)) { Sheet = sheet.Id, Path = path };

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Falzkunst.Core.Designs;
 using Falzkunst.Formats;
+using Falzkunst.Formats.Fonts;
 using Falzkunst.Formats.Wire;
 
 namespace Falzkunst.Web.Reading;
@@ -9,7 +10,7 @@ namespace Falzkunst.Web.Reading;
 /// Reads files that came from outside in processes of their own, one of which is kept ready. What the reader's budget misses
 /// costs that one file: the process is ended, and the next file gets a new one.
 /// </summary>
-public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawingReader, IDisposable
+public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawingReader, IFaceReader, IDisposable
 {
     /// <summary>Files read at once; each takes a core and up to half a gigabyte for seconds.</summary>
     private const int AtOnce = 2;
@@ -29,7 +30,13 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
         if (_ready.IsEmpty && !_isOver) Keep(ReadingProcess.Start());
     }
 
-    public async Task<Drawing> ReadAsync(byte[] file, TimeSpan time, CancellationToken stop)
+    public Task<Drawing> ReadAsync(byte[] file, TimeSpan time, CancellationToken stop) =>
+        AskAsync(new ReadingRequest(ReadingKind.Art, file, time), ReadingWire.ReadAnswerAsync, stop);
+
+    public Task<FaceFacts> ReadFaceAsync(byte[] file, TimeSpan time, CancellationToken stop) =>
+        AskAsync(new ReadingRequest(ReadingKind.Face, file, time), ReadingWire.ReadFaceAsync, stop);
+
+    private async Task<T> AskAsync<T>(ReadingRequest request, Func<Stream, CancellationToken, Task<T>> answer, CancellationToken stop)
     {
         await _places.WaitAsync(stop);
         var process = Take();
@@ -37,15 +44,15 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
         try
         {
             using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
-            over.CancelAfter(time + Grace);
-            var reading = process.ReadAsync(new ReadingRequest(file, time), over.Token);
+            over.CancelAfter(request.Time + Grace);
+            var reading = process.AskAsync(request, answer, over.Token);
             while (await Task.WhenAny(reading, Task.Delay(BetweenLooks, CancellationToken.None)) != reading)
             {
                 if (process.IsTooLarge) throw Stopped(TooMuchMemory, "Reading the file took too much memory and was stopped. Simplify the drawing or split it into parts.", null);
             }
-            var drawing = await reading;
+            var read = await reading;
             isFit = true;
-            return drawing;
+            return read;
         }
         catch (ReadRefused refused)
         {

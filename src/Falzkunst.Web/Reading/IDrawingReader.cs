@@ -1,6 +1,7 @@
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Formats;
+using Falzkunst.Formats.Fonts;
 
 namespace Falzkunst.Web.Reading;
 
@@ -13,6 +14,13 @@ public interface IDrawingReader
     /// <param name="stop">Whoever asked has left.</param>
     /// <exception cref="ReadRefused">The file is not read.</exception>
     Task<Drawing> ReadAsync(byte[] file, TimeSpan time, CancellationToken stop);
+}
+
+/// <summary>Looks whether a file is a face, and reads it to its last glyph.</summary>
+public interface IFaceReader
+{
+    /// <exception cref="ReadRefused">It is none, or one that cannot be used.</exception>
+    Task<FaceFacts> ReadFaceAsync(byte[] file, TimeSpan time, CancellationToken stop);
 }
 
 /// <summary>Reads in this process, for files that ship with the application.</summary>

@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using System.Globalization;
 using System.Runtime.InteropServices;
-using Falzkunst.Core.Designs;
 using Falzkunst.Formats.Wire;
 
 namespace Falzkunst.Web.Reading;
@@ -52,10 +51,10 @@ internal sealed class ReadingProcess : IDisposable
     }
 
     /// <summary>Sends a file and waits for what comes of it.</summary>
-    public async Task<Drawing> ReadAsync(ReadingRequest request, CancellationToken stop)
+    public async Task<T> AskAsync<T>(ReadingRequest request, Func<Stream, CancellationToken, Task<T>> answer, CancellationToken stop)
     {
         await ReadingWire.WriteRequestAsync(_process.StandardInput.BaseStream, request, stop);
-        return await ReadingWire.ReadAnswerAsync(_process.StandardOutput.BaseStream, stop);
+        return await answer(_process.StandardOutput.BaseStream, stop);
     }
 
     /// <summary>It takes more memory than it may.</summary>

@@ -175,6 +175,13 @@ interface Handle extends Point {
     kind: "both" | "width" | "height" | "turn";
 }
 /** One stroke of a hand over the table. */
+/** What an action would draw or write, while the hand is still at it. */
+interface Sketched {
+    /** Path data of the card. */
+    d: string;
+    /** Of words: x and y of the upper and of the lower end of a caret, for one place between characters after the other. */
+    carets: number[];
+}
 interface Gesture {
     move(at: TablePoint, event: PointerEvent): void;
     end(): unknown;

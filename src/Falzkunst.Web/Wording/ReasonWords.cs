@@ -87,6 +87,19 @@ public static class ReasonWords
             Reason.NoSuchFace => $"There is no face “{V(0)}” here. Choose another.",
             Reason.NoEdgeLine => $"So far inside its edge nothing of {V(0)} is left. Take less.",
 
+            Reason.WordsAreAPiece => "These words are a piece of their own; that is done to words on a piece.",
+            Reason.SingleLineFace => "A single-line face has no paper to cut out. Choose a face with outlines first.",
+            Reason.NoWordPiece => "That piece is not cut of words. Pick words, and cut them out as a piece first.",
+            Reason.NoFields => "The words have no field. Write one in braces, such as {name}.",
+            Reason.RowTooLong => $"Row {V(0)} has {V(1)} values, and there are {V(2)} fields.",
+            Reason.NoListHere => "That row is no longer in the list. Reload the page to see what is there now.",
+            Reason.FollowsNothing => "That follows nothing; it stands for itself already.",
+            Reason.CombineTwo => "This takes two or more pieces. Pick another.",
+            Reason.NothingInCommon => $"Nothing would be left: {V(0)} and {V(1)} do not lie so that there is. Move one of them, or choose the other way.",
+            Reason.LineOpen => $"{V(0)} is open by {V(1)}, so that it has no inside. Close it first: by “Close it” or “join ends”.",
+            Reason.PartsNothing => $"That line does not part {V(0)}. Draw it from edge to edge.",
+            Reason.NoEndsNear => $"No two ends lie within {V(0)} of each other. Give a larger distance.",
+
             Reason.NotAColour => "A colour is written as # and six digits, such as #7B4BA8.",
             Reason.NoInk => "Only drawn and foiled lines have a colour of their own.",
 

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using CsCheck;
 using Falzkunst.Core.Actions;
 using Falzkunst.Core.Commands;
+using Falzkunst.Core.Building;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Editing;
@@ -68,8 +69,8 @@ public sealed class SmallWorkTests
     public void Growing_and_shrinking_by_as_much_gives_the_same_outline_but_for_rounded_corners() =>
         Gen.Select(Gen.Double[0.3, 4], Gen.Double[15, 40], Gen.Double[15, 40]).ForAll((by, w, h) =>
         {
-            var grown = Shapes.PieceOf([.. Borders.Offset(Given.Piece("p1", w, h), new Border(by, "chalk-200"))[0]]);
-            var back = Borders.Offset(grown, new Border(-by, "chalk-200"))[0][0];
+            var grown = Shapes.PieceOf(Borders.Offset(Given.Piece("p1", w, h), new Border(by, "chalk-200"))[0].Outline);
+            var back = Borders.Offset(grown, new Border(-by, "chalk-200"))[0].Outline;
             Assert.Equal(w * h, Math.Abs(back.SignedArea), 0.4);
         }, iter: 20);
 

@@ -55,11 +55,61 @@ public sealed record TextItem(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool SizeLocked { get; init; }
 
+    /// <summary>Of a box that follows the piece: only the panel between two folds, counted from the left, 0 first; null for all of the piece.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public int? Panel { get; init; }
+
+    /// <summary>Lines that do not fit their box are not broken: all become smaller until they do.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool Shrinks { get; init; }
+
+    /// <summary>Its letters are the piece itself, and no lines on it; they are shown as an aid.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool IsShape { get; init; }
+
+    /// <summary>Forms of letters that were chosen beyond the usual ones, as tags of OpenType features such as "swsh".</summary>
+    public ImmutableArray<string> Forms { get; init; } = [];
+
     /// <summary>What its face made of its words; null until it was asked.</summary>
     public ShapedText? Shaped { get; init; }
 
-    /// <summary>A face makes the same of both: words and face are the same, and the rest says how what is shaped is set.</summary>
-    public bool IsShapedAs(TextItem other) => Words == other.Words && Face == other.Face;
+    /// <summary>Its words with the values of the row that takes most room, which is what is shown; null where it has no fields.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Filled { get; init; }
+
+    /// <summary>What its face made of the words of all rows of the piece's list, one after the other; null where it has no fields.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public ShapedText? Rows { get; init; }
+
+    /// <summary>The words that are shown.</summary>
+    [JsonIgnore]
+    public string Shown => Filled ?? Words;
+
+    /// <summary>A face makes the same of both: words, face and forms are the same, and the rest says how what is shaped is set.</summary>
+    public bool IsShapedAs(TextItem other) => Words == other.Words && Face == other.Face && Forms.AsSpan().SequenceEqual(other.Forms.AsSpan());
+
+    /// <summary>The text with the values of one row.</summary>
+    /// <param name="list">The piece's list.</param>
+    /// <param name="at">Index of the row.</param>
+    public TextItem ForRow(NameList list, int at)
+    {
+        if (Rows is not { } rows) return this;
+        // Values have no line feeds, so that each row has as many paragraphs as the words.
+        var each = Words.Split('\n').Length;
+        var row = this with { Words = list.Fill(Words, list.Rows[at]), Filled = null, Rows = null, Shaped = rows with { Paragraphs = [.. rows.Paragraphs.Skip(at * each).Take(each)] } };
+        if (Shaped is null || IsBoxed || Align == TextAlign.Left || Along is { Line: not null }) return row;
+        // Rows stand about the same middle, or to the same edge, as the one that is shown.
+        var room = WidthOfLines - row.WidthOfLines;
+        return row with { Place = Affine.Move(Align == TextAlign.Centre ? room / 2 : room, 0).Then(Place) };
+    }
+
+    /// <summary>It has a width of its own or its piece's, and is not just as wide as its lines.</summary>
+    [JsonIgnore]
+    public bool IsBoxed => BoxWidthMm is not null || InsidePieceMm is not null;
+
+    /// <summary>How wide the widest of its lines is where none is broken, before <see cref="Place"/>, mm.</summary>
+    [JsonIgnore]
+    public double WidthOfLines => Shaped is null ? 0 : TextSetting.InBox(Shaped, Shown, Style with { BoxWidthMm = null }).Width;
 
     /// <summary>The first words, in one line.</summary>
     /// <param name="most">Characters, the sign for more included.</param>
@@ -72,7 +122,7 @@ public sealed record TextItem(
     private static readonly ConditionalWeakTable<TextItem, Found> Known = [];
 
     /// <summary>What was found, and for which outline and line.</summary>
-    private sealed record Found(Path? Outline, Path? Along, SetText Set, ImmutableArray<Path> Paths);
+    private sealed record Found((double Left, double Right)? Room, Path? Along, SetText Set, ImmutableArray<Path> Paths);
 
     [JsonIgnore]
     public override Look SeenAs => Look.DrawnHere;
@@ -83,50 +133,61 @@ public sealed record TextItem(
 
     /// <summary>How it is set in a box of its own.</summary>
     [JsonIgnore]
-    public TextStyle Style => new(CapitalMm, Align, LetterSpacing, LineSpacing, BoxWidthMm);
+    public TextStyle Style => new(CapitalMm, Align, LetterSpacing, LineSpacing, BoxWidthMm) { Shrinks = Shrinks };
 
     public override Item Under(Affine map) => this with { Place = Place.Then(SizeLocked ? map.KeepingSizeAt(Place.Apply(new Point(0, 0))) : map) };
 
     public override ImmutableArray<Line> LinesOn(Piece piece) =>
-        [.. Find(piece).Paths.Select(path => new Line(Id, path, Operation, SeenAs, Words.Split('\n')[0], Ink) { Settings = Settings })];
+        [.. Find(piece).Paths.Select(path => new Line(Id, path, IsShape ? Operation.Aid : Operation, SeenAs, Shown.Split('\n')[0], Ink) { Settings = IsShape ? null : Settings })];
 
     /// <summary>How it is set on its piece; in the coordinates of its box, along a line in those of the piece.</summary>
     public SetText SetOn(Piece piece) => Find(piece).Set;
+
+    /// <summary>The outlines or strokes of its letters on its piece; outlines that overlap are one.</summary>
+    public ImmutableArray<Path> PathsOn(Piece piece) => Find(piece).Paths;
 
     /// <summary>From the coordinates of <see cref="SetOn"/> to the piece.</summary>
     public Affine PlaceOn(Piece piece)
     {
         if (Along is { Line: not null } && LineFor(piece) is not null) return Affine.Identity;
-        return InsidePieceMm is { } inside ? Place.Then(Affine.Move(piece.Outline.Path.Bounds.MinX + inside - Place.E, 0)) : Place;
+        return RoomOn(piece) is { } room ? Place.Then(Affine.Move(room.Left - Place.E, 0)) : Place;
+    }
+
+    /// <summary>Between which places of the piece its box reaches, where it follows the piece.</summary>
+    private (double Left, double Right)? RoomOn(Piece piece)
+    {
+        if (InsidePieceMm is not { } inside) return null;
+        var (left, right) = Panels.On(piece) is var panels && Panel is { } number ? panels[Math.Clamp(number, 0, panels.Length - 1)] : (piece.Size.MinX, piece.Size.MaxX);
+        return (left + inside, right - inside);
     }
 
     private Found Find(Piece piece)
     {
-        var outline = InsidePieceMm is null ? null : piece.Outline.Path;
+        var room = RoomOn(piece);
         var line = LineFor(piece);
-        if (Known.TryGetValue(this, out var found) && ReferenceEquals(found.Outline, outline) && (Equals(found.Along, line) || Along is { Line: null })) return found;
-        found = Compute(piece, outline, line);
+        if (Known.TryGetValue(this, out var found) && found.Room == room && (Equals(found.Along, line) || Along is { Line: null })) return found;
+        found = Compute(piece, room, line);
         Known.AddOrUpdate(this, found);
         return found;
     }
 
-    private Found Compute(Piece piece, Path? outline, Path? line)
+    private Found Compute(Piece piece, (double Left, double Right)? room, Path? line)
     {
-        if (Shaped is not { } shaped) return new Found(outline, line, new SetText([], [], 0, 0, false), []);
+        if (Shaped is not { } shaped) return new Found(room, line, new SetText([], [], 0, 0, false), []);
         // Along a line of the piece it stands in the piece's coordinates, as large as it has become there.
         var style = line is not null && Along is { Line: not null } ? Style with { CapitalMm = CapitalMm * Place.MeanScale }
-            : outline is not null ? Style with { BoxWidthMm = Math.Max(1, outline.Bounds.Width - 2 * InsidePieceMm!.Value) / Place.MeanScale } : Style;
-        var set = line is null ? TextSetting.InBox(shaped, Words, style) : TextSetting.Along(shaped, Words, style, line, Along!.OffsetMm);
+            : room is var (left, right) ? Style with { BoxWidthMm = Math.Max(1, right - left) / Place.MeanScale } : Style;
+        var set = line is null ? TextSetting.InBox(shaped, Shown, style) : TextSetting.Along(shaped, Shown, style, line, Along!.OffsetMm);
         var place = PlaceOn(piece);
         var letters = Letters.Placed(shaped, set).Select(l => l.Select(p => p.Map(place)).ToImmutableArray()).ToList();
         try
         {
-            return new Found(outline, line, set, shaped.IsStroke ? [.. letters.SelectMany(l => l)] : Letters.AsOne(letters));
+            return new Found(room, line, set, shaped.IsStroke ? [.. letters.SelectMany(l => l)] : Letters.AsOne(letters));
         }
         catch (BudgetSpent)
         {
             // Letters that cross themselves so often are no letters that a tool could follow.
-            return new Found(outline, line, set, []);
+            return new Found(room, line, set, []);
         }
     }
 
@@ -136,7 +197,7 @@ public sealed record TextItem(
         null => null,
         // Among the lines that are drawn, and not those that follow: what follows is asked for while this is.
         { Line: { } id } along => (piece.Outline.Id == id ? piece.Outline : piece.Items.OfType<Line>().FirstOrDefault(l => l.Id == id))?.Path is { } path ? along.Reversed ? path.Reversed() : path : null,
-        var along => along.Arc(Shaped is null ? 0 : TextSetting.InBox(Shaped, Words, Style with { BoxWidthMm = null }).Width, CapitalMm),
+        var along => along.Arc(WidthOfLines, CapitalMm),
     };
 }
 

@@ -71,7 +71,11 @@ public abstract class BenchPage(ProjectDesk desk) : CommandPage(desk)
     {
         try
         {
-            return new JsonResult(new { d = action is ISketched sketched ? string.Concat(sketched.Sketch(new BenchContext(Value, Picked, On.Drawer)).Select(p => PathText.Write(p, ScenePieces.Decimals))) : "" });
+            var context = new BenchContext(Value, Picked, On.Drawer);
+            var d = action is ISketched sketched ? string.Concat(sketched.Sketch(context).Select(p => PathText.Write(p, ScenePieces.Decimals))) : "";
+            // Words that are typed have a caret on the table.
+            var carets = action is WordsAction words ? words.Carets(context).SelectMany(p => new[] { p.Top.X, p.Top.Y, p.Foot.X, p.Foot.Y }).Select(n => Math.Round(n, ScenePieces.Decimals)).ToArray() : null;
+            return new JsonResult(new { d, carets });
         }
         catch (EditRefused)
         {

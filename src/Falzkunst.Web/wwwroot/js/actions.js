@@ -21,14 +21,14 @@ export const post = (handler, values) =>
 export const act = (name, values = {}) => post(`Do&act=${name}`, values);
 
 /**
- * The line that an action would draw or bend, as path data of the card; nothing is done.
+ * The line that an action would draw, bend or write, as path data of the card, with carets where it is words; nothing is done.
  * @param {string} name
  * @param {Record<string, unknown>} values
- * @returns {Promise<string | null>}
+ * @returns {Promise<Sketched | null>}
  */
 export async function sketch(name, values) {
   const answer = await asked(`Sketch&act=${name}`, values);
-  return answer?.d ?? null;
+  return answer ? { d: answer.d, carets: answer.carets ?? [] } : null;
 }
 
 /**

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Falzkunst.Core.Actions;
+using Falzkunst.Core.Building;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
@@ -16,7 +17,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>The pieces: their stock and place, and what each line on them is for.</summary>
-public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore art, DrawerDesk drawer) : BenchPage(desk)
+public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore art, DrawerDesk drawer, FaceDesk faces) : BenchPage(desk)
 {
     public override Station Station => Station.Pieces;
     public override string Modes => "spread stacked";
@@ -33,7 +34,18 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
     /// <summary>What an edit made is picked after it, so that the next command is about that.</summary>
     protected override void PickAfter(Edit edit, Core.Projects.Project before)
     {
-        if (edit is not (DuplicatePicked or DrawShape or TakeApart or AddEdgeLine or AddText or MakePlain)) return;
+        if (edit is not (DuplicatePicked or DrawShape or TakeApart or AddEdgeLine or AddText or MakePlain or WordsAsPiece or MakeBorders or CombinePieces or PartPiece)) return;
+        if (edit is WordsAsPiece && Value.Design.Pieces.FirstOrDefault(p => before.Design.Find(p.Id) is null && p.Follows is FromWords { Of: null }) is { Follows: FromWords words } cut)
+        {
+            // The words stay what is worked on.
+            Pick(Picked.OfLines(cut.Id, words.Text));
+            return;
+        }
+        if (edit is CombinePieces { Others: not WhatCuts.IsFollowed } combined)
+        {
+            Pick(Picked.OfPieces([combined.Keeper, .. Value.Design.Pieces.Where(p => before.Design.Find(p.Id) is null).Select(p => p.Id)]));
+            return;
+        }
         if (((edit as AddEdgeLine)?.Piece ?? (edit as AddText)?.Piece ?? (edit as DrawShape)?.Piece) is { } onto)
         {
             Pick(Picked.OfLines(onto, Value.Design.Require(onto).Items[^1].Id));
@@ -170,9 +182,45 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
     /// <summary>The one picked text; null for anything else.</summary>
     public TextItem? PickedText => PickedLines is [(_, TextItem text)] ? text : null;
 
+    /// <summary>Ways to cut the picked words as a piece; none for a single-line face.</summary>
+    public IReadOnlyList<WordCandidate> WordCandidates => Shown is { } piece && PickedText is { } text
+        ? WordCandidate.For(piece, text, LeastWidth.ForStock(Value.SetOut, piece.Stock, On.Drawer).Mm, ColourOf(piece)) : [];
+
+    /// <summary>The letters of the picked words that stand apart from the largest part.</summary>
+    public ImmutableArray<string> LooseLetters => Shown is { Follows: FromWords words } piece ? WordShapes.Loose(piece, words) : [];
+
+    /// <summary>How much larger a layer under the picked words is that holds all letters together, mm.</summary>
+    public double LayerGrowth => Shown is { Follows: FromWords words } piece ? WordShapes.GrowthToOne(WordShapes.Parts(piece, words)) ?? UsualLayerMm : UsualLayerMm;
+
+    private const double UsualLayerMm = 3;
+
+    /// <summary>A stock that is likely for a layer of a piece: that of the layer below, or the first that is another.</summary>
+    public string? LikelyStock(Piece piece) =>
+        Value.Design.Pieces.Take(Value.Design.Pieces.IndexOf(piece)).LastOrDefault(p => p.Stock != piece.Stock)?.Stock ?? On.Drawer.Offered.FirstOrDefault(s => s.Key != piece.Stock)?.Key;
+
+    /// <summary>Ways to make the picked pieces one, carried out to be looked at.</summary>
+    public IReadOnlyList<JoinPreview> JoinPreviews => JoinPreview.For(Value.Design, Picked.Pieces, ColourOf, Units);
+
+    /// <summary>Brings a face in, and sets the picked words in it.</summary>
+    public Task<IActionResult> OnPostBringFaceAsync(IFormFile? face, CancellationToken stop) => ActAsync(async () =>
+    {
+        if (face is null) throw new NotDone("Choose a file with a face first.");
+        var key = await faces.BringInAsync(face, stop);
+        Show((await Desk.OpenAsync(Id, stop))!);
+        if (PickedText is null) return;
+        await DoNowAsync(new FaceAction(key).For(new BenchContext(Value, Picked, On.Drawer)), stop);
+    }, stop);
+
+    /// <summary>Takes a face of the workshop away; words that are set in it keep their form.</summary>
+    public Task<IActionResult> OnPostRemoveFaceAsync(string face, CancellationToken stop) => ActAsync(async () =>
+    {
+        await faces.RemoveAsync(face, stop);
+        Show((await Desk.OpenAsync(Id, stop))!);
+    }, stop);
+
     /// <summary>The faces that are offered for what is done along letters: single lines first where a blade goes through nothing.</summary>
     public IEnumerable<FaceName> FacesFor(Operation operation) =>
-        On.Drawer.Faces.All.OrderBy(f => (f.Kind == FaceKind.SingleLine) == (operation is Operation.Draw or Operation.Foil or Operation.Emboss or Operation.Score) ? 0 : 1);
+        On.Drawer.Faces.All.OrderBy(f => f.IsOwn ? -1 : (f.Kind == FaceKind.SingleLine) == (operation is Operation.Draw or Operation.Foil or Operation.Emboss or Operation.Score) ? 0 : 1);
 
     /// <summary>Picture of a variant; number 0 is what is there now of the piece picked, or of the design.</summary>
     public IActionResult OnGetVariant(int number)

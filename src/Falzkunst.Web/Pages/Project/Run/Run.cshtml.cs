@@ -166,7 +166,7 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
         if (wanted.Count == 0) throw new NotDone("None of the touched lines is in the ticked passes.");
         try
         {
-            var plan = SheetPlan.Again(layout, Value.Design, On.Drawer.Machine(Value.SetOut.Machine), On.Drawer.Stock(layout.Stock), Value.SetOut.ScoreClearanceMm, wanted, force, times);
+            var plan = SheetPlan.Again(layout, Value.Made, On.Drawer.Machine(Value.SetOut.Machine), On.Drawer.Stock(layout.Stock), Value.SetOut.ScoreClearanceMm, wanted, force, times);
             await BeginAsync(layout, plan, null, stop);
         }
         catch (PlanRefused e)

@@ -26,7 +26,7 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
 {
     public override Station Station => Station.Sheets;
     public override bool SceneFollows => true;
-    public override string EmptyTable => Value.Design.Pieces.IsEmpty
+    public override string EmptyTable => Value.Made.Pieces.IsEmpty
         ? "Here pieces are put on sheets of their stock. There are none yet; bring in art first."
         : "Here pieces are put on sheets of their stock. Say how far apart they lie, and put them there.";
 
@@ -43,10 +43,10 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
     private IReadOnlyList<OnStock>? _stocks;
 
     /// <summary>Every stock that the design uses, in order of its first piece.</summary>
-    public IReadOnlyList<OnStock> Stocks => _stocks ??= [.. Value.Design.Pieces.Select(p => p.Stock).Distinct().Select(key =>
+    public IReadOnlyList<OnStock> Stocks => _stocks ??= [.. Value.Made.Pieces.Select(p => p.Stock).Distinct().Select(key =>
     {
-        var layout = Value.Sheets?.ForStock(key, Value.Design) ?? new StockLayout(key, [], []);
-        return new OnStock(key, On.Drawer.Stocks.FirstOrDefault(s => s.Key == key), layout, layout.Utilisation(Value.Design));
+        var layout = Value.Sheets?.ForStock(key, Value.Made) ?? new StockLayout(key, [], []);
+        return new OnStock(key, On.Drawer.Stocks.FirstOrDefault(s => s.Key == key), layout, layout.Utilisation(Value.Made));
     })];
 
     /// <summary>The stock whose sheets are on the table: the chosen one, else the first.</summary>
@@ -79,13 +79,13 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
 
     /// <summary>What commands are done to: the pieces whose copies are picked.</summary>
     protected override Core.Designs.Picked CommandPick =>
-        Core.Designs.Picked.OfPieces([.. PickedCopies.Select(c => c.Placement.Piece).Distinct()]).In(Value.Design);
+        Core.Designs.Picked.OfPieces([.. PickedCopies.Select(c => c.Placement.Piece).Distinct()]).In(Value.Made);
 
     /// <summary>The box of the picked copies that lie on the same sheet as the first, mm on that sheet.</summary>
     public Box BoxOfPicked => PickedCopies.Count == 0 ? Box.Empty : BoxOf(PickedCopies[0].Sheet, PickedCopies.Where(p => p.Sheet == PickedCopies[0].Sheet).Select(p => p.Placement));
 
     private Box BoxOf(SheetLayout sheet, IEnumerable<Placement> placements) =>
-        placements.Aggregate(Box.Empty, (all, p) => all.Include(Value.Design.Require(p.Piece).Outline.Path.BoundsUnder(p.Place)));
+        placements.Aggregate(Box.Empty, (all, p) => all.Include(Value.Made.Require(p.Piece).Outline.Path.BoundsUnder(p.Place)));
 
     /// <summary>Lays the sheets of a stock upright or turned by a quarter, and the pieces on them anew.</summary>
     public Task<IActionResult> OnPostTurnedAsync(string stock, bool turned, CancellationToken stop) => ActAsync(async () =>
@@ -148,9 +148,9 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
     /// <summary>Sheets, how full, and what stays of them, in words.</summary>
     public (string Sheets, string Stays) Figures(StockLayout layout)
     {
-        var rest = layout.Sheets.Select(s => KeptRest.LargestRectangle(s, Value.Design)).MaxBy(b => b.Area);
+        var rest = layout.Sheets.Select(s => KeptRest.LargestRectangle(s, Value.Made)).MaxBy(b => b.Area);
         var left = layout.Unplaced.Sum(u => u.Copies);
-        var sheets = $"{Words.Count(layout.Sheets.Length, "sheet")}, {layout.Utilisation(Value.Design).ToString("0 %", System.Globalization.CultureInfo.InvariantCulture)} full";
+        var sheets = $"{Words.Count(layout.Sheets.Length, "sheet")}, {layout.Utilisation(Value.Made).ToString("0 %", System.Globalization.CultureInfo.InvariantCulture)} full";
         return (left > 0 ? $"{sheets}, {left} without a place" : sheets, layout.Sheets.IsEmpty ? "" : $"largest rest {Length.ShowSize(rest.Width, rest.Height, Units)}");
     }
 
@@ -171,7 +171,7 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
     {
         await LoadAsync(stop);
         if ((settled ? Settled : Shown?.Layout) is not { } layout) return NotFound();
-        return Content(SheetPicture.Svg(layout, Value.Design, On.Drawer.ColourOf(layout.Stock)), "image/svg+xml");
+        return Content(SheetPicture.Svg(layout, Value.Made, On.Drawer.ColourOf(layout.Stock)), "image/svg+xml");
     }
 
     /// <summary>A small picture of an offcut.</summary>

@@ -16,6 +16,8 @@ export class Ghost {
   /** @type {{ paths: GhostPath[], box: Box, painted: ViewState } | null} */
   #shown = null;
   #map = new DOMMatrix();
+  /** @type {(() => void) | null} draws again what stands in vectors */
+  #again = null;
 
   /**
    * @param {HTMLCanvasElement} canvas
@@ -50,6 +52,21 @@ export class Ghost {
   }
 
   /**
+   * Words while they are typed: their letters, and their caret or what is selected of them.
+   * @param {string} d path data of the letters; none while they are those that are painted
+   * @param {Map6} map to the table
+   * @param {{ caret: string, selection: string } | null} marks
+   */
+  written(d, map, marks) {
+    this.#again = () => this.written(d, map, marks);
+    this.#svg.replaceChildren();
+    const transform = this.#screen.multiply(new DOMMatrix(map)).toString();
+    if (marks?.selection) element(this.#svg, "path", { d: marks.selection, transform, class: "ghost-selection" });
+    if (d) element(this.#svg, "path", { d, transform, class: "ghost-path" });
+    if (marks?.caret) element(this.#svg, "path", { d: marks.caret, transform, class: "ghost-caret" });
+  }
+
+  /**
    * Where what is shown would come to lie, as a map of the table, or that it may not; null for neither.
    * @param {DOMMatrix | null} map
    * @param {boolean} isRefused
@@ -74,10 +91,12 @@ export class Ghost {
 
   /** The view has changed under it. */
   follow() {
+    this.#again?.();
     this.#place();
   }
 
   clear() {
+    this.#again = null;
     this.#shown = null;
     this.#map = new DOMMatrix();
     this.#canvas.hidden = true;

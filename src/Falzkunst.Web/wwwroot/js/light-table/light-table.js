@@ -34,6 +34,8 @@ export class LightTable extends HTMLElement {
   grid = 0;
   /** @type {import("./tools/draw.js").Shape | null} the shape that the next stroke draws */
   drawing = null;
+  /** @type {{ holds(at: TablePoint): boolean, begin(at: TablePoint): Gesture | null } | null} what the hand does while words are written */
+  writer = null;
   /** @type {number | null} number of the pin that is looked at */
   place = null;
   /** @type {Ghost} */
@@ -89,8 +91,8 @@ export class LightTable extends HTMLElement {
       fit: () => this.fit(),
     });
     listen(this, surface, this.view, {
-      begin: (e) => (this.scene ? begin(this, e, this.#at(e)) : null),
-      at: (e) => this.#at(e),
+      begin: (e) => (this.scene ? begin(this, e, this.placeOf(e)) : null),
+      at: (e) => this.placeOf(e),
       touch: (e) => this.#touch(e),
       cancel: () => this.ghost.clear(),
       over: () => this.hint(null),
@@ -102,7 +104,7 @@ export class LightTable extends HTMLElement {
       e.preventDefault();
       e.stopPropagation();
     });
-    surface.addEventListener("dblclick", (/** @type {MouseEvent} */ e) => this.nodes.add(this.#at(e)));
+    surface.addEventListener("dblclick", (/** @type {MouseEvent} */ e) => this.nodes.add(this.placeOf(e)));
     // A view of everything stays one when the window changes its size; a view that a hand chose stays where it is.
     new ResizeObserver(() => (this.#isFitted && !this.#isAtFit ? this.#changed(true) : this.fit())).observe(this);
     this.reload();
@@ -368,7 +370,8 @@ export class LightTable extends HTMLElement {
   /** @param {PointerEvent} e */
   #touch(e) {
     if (!this.scene) return;
-    const at = this.#at(e);
+    const at = this.placeOf(e);
+    if (this.writer?.holds(at)) return;
     const pin = this.layout.pins.find((p) => p.reach && isOnPin(this.view.toScreen(p.x, p.y), at.screen));
     const key = keyAfterTouch(this, at, e.shiftKey);
     if (pin) this.dispatchEvent(new CustomEvent("pin-touched", { bubbles: true, detail: pin.number }));
@@ -431,7 +434,7 @@ export class LightTable extends HTMLElement {
   }
 
   /** @param {MouseEvent} e */
-  #at(e) {
+  placeOf(e) {
     const r = this.#part(".surface").getBoundingClientRect();
     const screen = { x: e.clientX - r.left, y: e.clientY - r.top };
     return { ...this.view.toTable(screen.x, screen.y), screen };

@@ -20,6 +20,8 @@ import { turn } from "./turn.js";
  */
 export function begin(table, event, at) {
   if (event.button !== 0) return null;
+  const writing = table.writer?.begin(at);
+  if (writing) return writing;
   if (table.layout.byHand) return place(table, at);
   if (table.drawing) return draw(table, table.drawing, at);
   const loose = event.shiftKey ? looseForm() : null;

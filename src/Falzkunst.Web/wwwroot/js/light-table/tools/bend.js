@@ -25,7 +25,7 @@ export function bend(table, line, grabbed) {
         "node" in grabbed
           ? { name: "node-move", values: { node: grabbed.node, ...place } }
           : { name: "node-handle", values: { segment: grabbed.handle.segment, first: grabbed.handle.first, ...place } };
-      asking.ask(last, (d) => table.ghost.preview(d, line.cardMap));
+      asking.ask(last, ({ d }) => table.ghost.preview(d, line.cardMap));
       table.hint([], `${table.length(x)}, ${table.length(y)}`);
     },
     end() {

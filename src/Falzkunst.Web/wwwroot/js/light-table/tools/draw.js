@@ -74,7 +74,7 @@ export function draw(table, shape, from) {
     move(at, event) {
       [to, held] = [onGrid(at), event.shiftKey];
       const values = valuesOf(shape, begun, to, held);
-      if (values) asking.ask(values, (d) => table.ghost.preview(d, CARD));
+      if (values) asking.ask(values, ({ d }) => table.ghost.preview(d, CARD));
       table.hint([], `${table.length(Math.abs(to.x - begun.x))} × ${table.length(Math.abs(to.y - begun.y))}`);
     },
     end() {

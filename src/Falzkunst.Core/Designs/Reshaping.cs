@@ -1,8 +1,7 @@
 using System.Collections.Immutable;
-using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Detail;
+namespace Falzkunst.Core.Designs;
 
 /// <summary>A piece's outline and openings as a region to work on, and back: what the work did not touch stays to the last digit.</summary>
 internal static class Reshaping
