@@ -20,7 +20,7 @@ public static class ArtReader
         {
             budget.Bytes(file.Length);
             if (FileKinds.Detect(file.Span) is { } kind) throw new ReadRefused("other-kind", $"Whatever its name says, this is {kind}. {FileKinds.Advice}");
-            return DxfTags.LooksLikeDxf(file.Span) ? DxfReader.Read(file, budget) : SvgReader.Read(file, budget);
+            return DxfTags.LooksLikeDxf(file.Span) ? DxfReader.Read(file, budget) : SvgReader.Read(file, budget, ArtFaces.Instance);
         }
         catch (BudgetSpent spent)
         {

@@ -106,6 +106,13 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
         Gen.Const(Ask("take-up", "take up 1", ("variant", "1"))),
         Gen.Select(SmallMm, d => Ask("thicken", $"thicken by {d} sharp gap 0.3", ("amount", d), ("even", "true"), ("sharp", "true"), ("gap", "0.3"))),
         SmallMm.Select(d => Ask("border", $"border {d} ring 2 on kraft 240", ("by", d), ("ring", "2"), ("stock", "kraft-240"))),
+        SmallMm.Select(d => Ask("change-border", $"change border {d}", ("by", d))),
+        Choose(("Unite", "unite"), ("Subtract", "subtract"), ("Intersect", "overlap")).Select(h => Ask("combine", h.Item2, ("how", h.Item1))),
+        Gen.Const(Ask("combine", "subtract keep from p2", ("how", "Subtract"), ("others", "Stays"), ("keeper", "p2"))),
+        Gen.Const(Ask("combine", "unite live", ("how", "Unite"), ("others", "IsFollowed"))),
+        Gen.OneOf(Gen.Const(Ask("part", "part")), Gen.Const(Ask("crop", "crop")), Gen.Const(Ask("join-ends", "join ends 30", ("gap", "30")))),
+        Gen.OneOf(Gen.Const(Ask("list", "list Ada; Ben", ("names", "Ada\nBen"))), Gen.Const(Ask("row", "row 1 copies 3", ("row", "1"), ("copies", "3")))),
+        Gen.OneOf(Gen.Const(Ask("fit-words", "fit words")), Gen.Const(Ask("cut-out", "cut out bar 2 on kraft 240", ("tie", "Bar"), ("size", "2"), ("stock", "kraft-240"))), Gen.Const(Ask("tie", "tie bridges 1", ("tie", "Bridges"), ("size", "1")))),
         SmallMm.Select(d => Ask("small-things", $"small things {d}", ("size", d))),
         SmallMm.Select(d => Ask("least-width", $"least width {d}", ("width", d))));
 
@@ -157,7 +164,8 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
         var unnamed = BenchAction.ByName.Keys.Select(n => n.Replace('-', ' ')).Where(n => !words.Contains(n) && !n.StartsWith("node ", StringComparison.Ordinal));
         // An operation goes by its own word, a fold by its way, the stock's settings by "settings" alone, repeating by "rows", a size by "size", "width" or "height", and "show all" is "show" with a word behind it.
         // The operation of a look is given from a line that has it, which a hand points at. The card's size is "card".
-        Assert.Equal(["card size", "fold", "operation", "operation of look", "repeat", "resize", "stock settings"], unnamed.Except(["show all"]));
+        // Pieces are combined by "unite", "subtract" and "overlap".
+        Assert.Equal(["card size", "combine", "fold", "operation", "operation of look", "repeat", "resize", "stock settings"], unnamed.Except(["show all"]));
     }
 
     private const string Art = """

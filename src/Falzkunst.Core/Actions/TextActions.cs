@@ -95,7 +95,7 @@ public sealed record TextBoxAction([InMillimetres] double? Width = null, [InMill
 }
 
 /// <summary>Lines of the picked text that do not fit its box become smaller, all alike, instead of being broken.</summary>
-public sealed record FitAction(bool On = true) : TextAction(TextPart.Box)
+public sealed record FitWordsAction(bool On = true) : TextAction(TextPart.Box)
 {
     protected override TextItem Changed(BenchContext c, Piece piece, TextItem text) => text with { Shrinks = On };
 }

@@ -16,8 +16,7 @@ internal static class BuildCommands
         new("part", "part", "Parts the piece of the picked line along it.", (_, _) => new PartAction()),
         new("crop", "crop to Viaduct", "Cuts the picked pieces to the outline of one of them: the topmost, or that named.", (c, w) => new CropAction(w.Take("to") ? PieceCommands.PieceNamed(c, w.Rest("a piece")) : null)),
         new("join ends", "join ends 1", "Joins the picked open lines where their ends lie no farther apart.", (_, w) => w.HasMore ? new JoinEndsAction(w.Length("a distance")) : new JoinEndsAction()),
-        new("plain", "plain", "The picked pieces or lines follow nothing any more.", (_, _) => new MakePlainAction()),
-        new("border by", "border by 4", "Another distance for the picked border, which goes on following its piece.", (_, w) => new ChangeBorderAction(w.Length("a distance"))),
+        new("change border", "change border 4", "Another distance for the picked border, which goes on following its piece.", (_, w) => new ChangeBorderAction(w.Length("a distance"))),
     ];
 
     private static CombineAction Combine(BenchContext c, CommandWords w, Combination how)

@@ -17,7 +17,7 @@ internal static class TextCommands
         new("face", "face quill", "The face of the picked text.", (c, w) => new FaceAction(FaceNamed(c, w.Rest("a face")))),
         new("letters", "letters height 12 between 5 lines 1.6 centre", "Height of capitals, distance between letters in hundredths of it, from line to line in capital heights, and left, centre or right; what is not said stays.", Letters),
         new("text box", "text box 80", "Breaks the picked text's lines to a width; “inside 5” keeps that far from the piece's sides, “panel 5” from the folds beside it, alone lets lines be as wide as they are.", Box),
-        new("fit words", "fit words", "Lines of the picked text that do not fit its box become smaller; “fit words off” breaks them again.", (_, w) => new FitAction(!w.Take("off"))),
+        new("fit words", "fit words", "Lines of the picked text that do not fit its box become smaller; “fit words off” breaks them again.", (_, w) => new FitWordsAction(!w.Take("off"))),
         new("form", "form swsh", "A form of letters beyond the usual ones that the face has; “off” goes back.", (_, w) => new FormAction(w.Word("a form"), !w.Take("off"))),
         new("cut out", "cut out bar 3 on slate 220", "Cuts the picked text as a piece of its own: letters united; “bar” or “bridges” with a size hold loose parts.", CutOut),
         new("tie", "tie bridges 1.2", "What holds the parts of words together that are a piece: “loose”, “bar” or “bridges”, with a size.", (_, w) => new TieAction(TieNamed(w), w.HasMore ? w.Length("a size") : null)),

@@ -91,7 +91,6 @@ public enum Reason
     WordsAreAPiece,
     SingleLineFace,
     NoWordPiece,
-    NoFields,
 
     /// <summary>Number of the row, how many values it has, how many fields there are.</summary>
     RowTooLong,

@@ -16,6 +16,9 @@ public abstract class Face : IDisposable
     /// <summary>Units of the face to the height of its capital letters.</summary>
     public abstract double CapitalUnits { get; }
 
+    /// <summary>Units of the face to its em.</summary>
+    public abstract double EmUnits { get; }
+
     /// <summary>A glyph of a paragraph, in units of the face, y up.</summary>
     protected internal readonly record struct UnitGlyph(uint Id, int Cluster, double Advance, double X, double Y);
 

@@ -44,6 +44,7 @@ public sealed class OutlineFace : Face
     public override string? Family => _typeface.FamilyName;
     public override ImmutableArray<string> Forms { get; }
     public override double CapitalUnits { get; }
+    public override double EmUnits => _em;
 
     /// <summary>Reads a face.</summary>
     /// <exception cref="ReadRefused">It is none.</exception>

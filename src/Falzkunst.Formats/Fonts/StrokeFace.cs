@@ -20,9 +20,9 @@ public sealed class StrokeFace : Face
     private readonly Dictionary<string, uint> _byText;
     private readonly int _longest;
 
-    private StrokeFace(ImmutableArray<(ImmutableArray<Path>, double)> glyphs, Dictionary<string, uint> byText, double capitals, string? family)
+    private StrokeFace(ImmutableArray<(ImmutableArray<Path>, double)> glyphs, Dictionary<string, uint> byText, double em, double capitals, string? family)
     {
-        (_glyphs, _byText, CapitalUnits, Family) = (glyphs, byText, capitals, family);
+        (_glyphs, _byText, EmUnits, CapitalUnits, Family) = (glyphs, byText, em, capitals, family);
         _longest = byText.Keys.Max(k => k.Length);
     }
 
@@ -30,6 +30,7 @@ public sealed class StrokeFace : Face
     public override int GlyphCount => _glyphs.Length;
     public override string? Family { get; }
     public override double CapitalUnits { get; }
+    public override double EmUnits { get; }
 
     /// <summary>Reads a face.</summary>
     /// <exception cref="ReadRefused">It is no SVG font, or one of outlines.</exception>
@@ -55,7 +56,7 @@ public sealed class StrokeFace : Face
         var made = glyphs.ToImmutable();
         // Strokes are open for the most part; a face whose every path is closed is one of outlines.
         if (made.SelectMany(g => g.Item1).All(p => p.IsClosed || p.Start.DistanceTo(p.End) < em * 1e-4)) throw new ReadRefused("not-single-line", "The font in the SVG file has outlines, not single lines. Bring in its TTF or OTF file instead.");
-        return new StrokeFace(made, byText, Capitals(about, made, byText, em), about?["font-family"] ?? font.Id);
+        return new StrokeFace(made, byText, em, Capitals(about, made, byText, em), about?["font-family"] ?? font.Id);
     }
 
     /// <summary>What a flat capital measures; what the file says is often that of the face it was drawn after.</summary>

@@ -7,7 +7,7 @@ internal static class SvgLength
 {
     public const double MmPerPixel = 25.4 / 96;
 
-    /// <summary>Font size that em and ex refer to; files that need another are text, which is not read here.</summary>
+    /// <summary>Font size that em and ex refer to outside text.</summary>
     private const double Em = 16;
 
     private static readonly (string Unit, double Pixels)[] Units =
@@ -22,8 +22,8 @@ internal static class SvgLength
     /// <summary>The text names a unit of paper; a bare number or pixels mean what the drawing program took them for.</summary>
     public static bool IsPhysical(string? text) => text?.Trim() is { Length: > 0 } length && Array.Exists(Physical, u => length.EndsWith(u, StringComparison.OrdinalIgnoreCase));
 
-    /// <summary>Pixels; a percentage is of <paramref name="whole"/>. Null where the text is no length.</summary>
-    public static double? Read(string? text, double whole)
+    /// <summary>Pixels; a percentage is of <paramref name="whole"/>, em and ex are of <paramref name="em"/>. Null where the text is no length.</summary>
+    public static double? Read(string? text, double whole, double em = Em)
     {
         if (text is null) return null;
         var trimmed = text.AsSpan().Trim();
@@ -39,7 +39,7 @@ internal static class SvgLength
             foreach (var (unit, pixels) in Units)
             {
                 if (!trimmed.EndsWith(unit, StringComparison.OrdinalIgnoreCase)) continue;
-                factor = pixels;
+                factor = unit is "em" or "ex" ? pixels / Em * em : pixels;
                 trimmed = trimmed[..^unit.Length];
                 break;
             }

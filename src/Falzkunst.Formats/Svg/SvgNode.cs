@@ -1,6 +1,6 @@
 namespace Falzkunst.Formats.Svg;
 
-/// <summary>An element of an SVG file, without its text.</summary>
+/// <summary>An element of an SVG file; what is written in a text element stands among its children as elements called <see cref="Written"/>.</summary>
 internal sealed class SvgNode(string name, bool isSvg, SvgNode? parent, int line)
 {
     private static readonly char[] Blanks = [' ', '\t', '\r', '\n', '\f'];
@@ -16,6 +16,9 @@ internal sealed class SvgNode(string name, bool isSvg, SvgNode? parent, int line
     public int Line { get; } = line;
     public List<SvgNode> Children { get; } = [];
     public string Text { get; set; } = "";
+
+    /// <summary>Name of an element that is nothing but text.</summary>
+    public const string Written = "#text";
 
     public string? this[string attribute] => _attributes.GetValueOrDefault(attribute);
     public string? Id => this["id"];

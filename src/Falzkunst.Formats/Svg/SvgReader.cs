@@ -9,7 +9,7 @@ internal static class SvgReader
     /// <summary>Reads a file.</summary>
     /// <exception cref="ReadRefused">The file is not read at all; what is read in part is in the drawing's notes.</exception>
     /// <exception cref="BudgetSpent">It asks for more than it may have.</exception>
-    public static Drawing Read(ReadOnlyMemory<byte> file, Budget budget)
+    public static Drawing Read(ReadOnlyMemory<byte> file, Budget budget, ITextFaces faces)
     {
         var root = SvgTree.Read(file, budget);
         var notes = new NoteList();
@@ -23,7 +23,7 @@ internal static class SvgReader
         var page = SvgPage.Read(root, notes.Add);
         var cascade = new SvgCascade(sheet, budget);
         var styles = new SvgStyles(cascade, new SvgPaintServers(byId, cascade), notes.Add, budget);
-        var walker = new SvgWalker(styles, byId, budget, notes, page.PixelMm);
+        var walker = new SvgWalker(styles, byId, budget, notes, page.PixelMm, faces);
         walker.Root(root, page);
         return new Drawing(page.Width, page.Height, [.. walker.Shapes], walker.PictureCount, notes.ToImmutable()) { Pictures = [.. walker.Pictures], UnitsToInch = page.SaysSize ? null : PixelsToInch };
     }

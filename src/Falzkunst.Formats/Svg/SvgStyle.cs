@@ -31,6 +31,16 @@ internal sealed record SvgStyle
     /// <summary>How the element is read where it is part of a clip path.</summary>
     public bool ClipEvenOdd { get; init; }
 
+    /// <summary>Of text: the families asked for, in their order.</summary>
+    public string FontFamily { get; init; } = "";
+
+    /// <summary>Of text: the em, in user units.</summary>
+    public double FontSize { get; init; } = 16;
+    public int FontWeight { get; init; } = 400;
+
+    /// <summary>Of text: what stands at its place: "start", "middle" or "end".</summary>
+    public string TextAnchor { get; init; } = "start";
+
     // Not inherited.
     public double Opacity { get; init; } = 1;
     public bool Displayed { get; init; } = true;

@@ -16,6 +16,7 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
         "fill", "stroke", "color", "fill-opacity", "stroke-opacity", "stroke-width", "fill-rule", "stroke-linecap",
         "stroke-linejoin", "stroke-miterlimit", "stroke-dasharray", "stroke-dashoffset", "visibility", "opacity", "display",
         "vector-effect", "clip-path", "clip-rule", "overflow", "mask", "filter", "marker", "marker-start", "marker-mid", "marker-end",
+        "font-family", "font-size", "font-weight", "text-anchor",
     };
 
     public SvgStyle Compute(SvgNode node, SvgStyle parent, double viewport)
@@ -56,6 +57,10 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
             case "stroke-miterlimit": return double.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var m) && m >= 1 ? s with { MiterLimit = m } : s;
             case "stroke-dasharray": return inherit ? s : s with { Dashes = Dashes(value, viewport) };
             case "stroke-dashoffset": return s with { DashOffset = SvgLength.Read(value, viewport) ?? s.DashOffset };
+            case "font-family": return inherit ? s : s with { FontFamily = value.Length <= 200 ? value : value[..200] };
+            case "font-size": return SvgLength.Read(value, inherited.FontSize, inherited.FontSize) is > 0 and < 1e5 and var size ? s with { FontSize = size } : s;
+            case "font-weight": return inherit ? s : s with { FontWeight = value switch { "bold" or "bolder" => 700, "normal" or "lighter" => 400, _ => int.TryParse(value, out var weight) ? weight : s.FontWeight } };
+            case "text-anchor": return value is "start" or "middle" or "end" ? s with { TextAnchor = value } : s;
             case "visibility": return inherit ? s : s with { Visible = value == "visible" };
             case "display": return s with { Displayed = value != "none" };
             case "vector-effect": return s with { NonScalingStroke = value == "non-scaling-stroke" };

@@ -75,6 +75,11 @@ internal static class SvgTree
                 case XmlNodeType.Text or XmlNodeType.CDATA when at is { Name: "style" }:
                     text.Append(reader.Value);
                     break;
+                case XmlNodeType.Text or XmlNodeType.CDATA or XmlNodeType.Whitespace or XmlNodeType.SignificantWhitespace when at is { IsSvg: true, Name: "text" or "tspan" or "textPath" or "a" } && IsInText(at):
+                    budget.Element();
+                    budget.Work(10 + reader.Value.Length / 8);
+                    at.Children.Add(new SvgNode(SvgNode.Written, true, at, ((IXmlLineInfo)reader).LineNumber) { Text = reader.Value });
+                    break;
                 case XmlNodeType.EndElement:
                     if (at is { Name: "style" }) at.Text = text.ToString();
                     text.Clear();
@@ -83,5 +88,14 @@ internal static class SvgTree
             }
         }
         return root;
+    }
+
+    private static bool IsInText(SvgNode node)
+    {
+        for (var n = node; n is not null; n = n.Parent)
+        {
+            if (n.Name == "text") return true;
+        }
+        return false;
     }
 }

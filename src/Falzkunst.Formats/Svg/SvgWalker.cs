@@ -11,7 +11,8 @@ internal sealed class SvgWalker(
     IReadOnlyDictionary<string, SvgNode> byId,
     Budget budget,
     NoteList notes,
-    double pageScale)
+    double pageScale,
+    ITextFaces faces)
 {
     private const int DeepestReuse = 24;
     private readonly List<string> _reusing = [];
@@ -63,10 +64,11 @@ internal sealed class SvgWalker(
             case "image":
                 if (Enter(node, around) is { Style.Visible: true } here) Picture(node, here);
                 break;
-            case "text" or "foreignObject" or "video" or "iframe":
-                if (Enter(node, around) is { Style.Visible: true })
-                    notes.Add(new ReadingNote(node.Name == "text" ? "text" : "element",
-                        node.Name == "text" ? "Text was left out. Turn it into outlines in the drawing program." : $"A {node.Name} element was left out.", node.Place));
+            case "text":
+                if (Enter(node, around) is { } inText) Text(node, inText);
+                break;
+            case "foreignObject" or "video" or "iframe":
+                if (Enter(node, around) is { Style.Visible: true }) notes.Add(new ReadingNote("element", $"A {node.Name} element was left out.", node.Place));
                 break;
             case "script":
                 notes.Add(new ReadingNote("script", "A script was left out.", node.Place));
@@ -220,6 +222,23 @@ internal sealed class SvgWalker(
         }
         budget.Shape();
         Shapes.Add(new DrawnShape([.. shown], appearance, node.Called, here.Groups, here.Declared, node.Place) { Within = here.Within });
+    }
+
+    /// <summary>What is written, set run by run in the nearest face; drawn unless the file says otherwise.</summary>
+    private void Text(SvgNode node, Around around)
+    {
+        var text = new SvgWords(styles, faces, budget, notes, around.Width, around.Height);
+        foreach (var (letters, style) in text.Set(node, around.Style))
+        {
+            var appearance = style.ToAppearance(around.Map.MeanScale, pageScale);
+            if (!style.Visible || (appearance.Fill is null && appearance.Stroke is null)) continue;
+            var mapped = letters.Select(p => p.Map(around.Map)).Where(IsSane).ToList();
+            var shown = around.Clips.Aggregate((IReadOnlyList<Path>)mapped, (left, clip) => SvgClips.Clipped(left, appearance, clip));
+            if (shown.Count == 0) continue;
+            budget.Shape();
+            budget.Segments(shown.Sum(p => p.Segments.Length));
+            Shapes.Add(new DrawnShape([.. shown], appearance, node.Called, around.Groups, around.Declared ?? Operation.Draw, node.Place) { Within = around.Within });
+        }
     }
 
     private static bool IsUneven(Affine map)

@@ -90,7 +90,6 @@ public static class ReasonWords
             Reason.WordsAreAPiece => "These words are a piece of their own; that is done to words on a piece.",
             Reason.SingleLineFace => "A single-line face has no paper to cut out. Choose a face with outlines first.",
             Reason.NoWordPiece => "That piece is not cut of words. Pick words, and cut them out as a piece first.",
-            Reason.NoFields => "The words have no field. Write one in braces, such as {name}.",
             Reason.RowTooLong => $"Row {V(0)} has {V(1)} values, and there are {V(2)} fields.",
             Reason.NoListHere => "That row is no longer in the list. Reload the page to see what is there now.",
             Reason.FollowsNothing => "That follows nothing; it stands for itself already.",

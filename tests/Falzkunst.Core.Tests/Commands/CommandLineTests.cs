@@ -37,7 +37,7 @@ public sealed class CommandLineTests
             var text = project.Design.Require("p1").NextItem;
             project = Edits.Apply(project, new WriteAction("Night tram", command.Name is "form" or "cut out" or "tie" ? "quill" : null).For(new BenchContext(project, One, Given.Drawer)), Given.Drawer);
             // What can be done to some things alone is done to such a thing.
-            BenchAction? first = command.Name switch { "tie" => new CutOutAction(), "row" => new ListAction("Ada\nBen\nCem"), "border by" or "plain" => new BorderAction([2]), _ => null };
+            BenchAction? first = command.Name switch { "tie" => new CutOutAction(), "row" => new ListAction("Ada\nBen\nCem"), "change border" or "make plain" => new BorderAction([2]), _ => null };
             if (first is not null) project = Edits.Apply(project, first.For(new BenchContext(project, command.Name == "tie" ? Lines($"l{text}") : One, Given.Drawer)), Given.Drawer);
             var made = Picked.OfPieces(project.Design.Pieces.MaxBy(p => p.Id.Length * 1000 + int.Parse(p.Id[1..], CultureInfo.InvariantCulture))!.Id);
             Edit? edit = null;
