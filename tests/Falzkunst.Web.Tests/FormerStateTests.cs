@@ -181,3 +181,40 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
         Assert.Equal(ProjectText.Write(open.Value).Replace(open.Value.Design.Pieces[0].Name, "Renamed", StringComparison.Ordinal), ProjectText.Write(after.Value));
     }
 }
+
+/// <summary>A database of the state in which words had come, and nothing followed anything yet.</summary>
+public sealed class WithWordsTests : IAsyncLifetime
+{
+    private static readonly Guid Owner = WorkshopRow.OnlyOne;
+    private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
+    private readonly TestDatabase _database = new();
+
+    public async ValueTask InitializeAsync() => await _database.InitializeAsync(await FormerDatabase.ScriptAsync("schema-2-words"));
+
+    public ValueTask DisposeAsync() => _database.DisposeAsync();
+
+    [Fact]
+    public async Task Its_words_borders_and_run_are_read_and_go_on()
+    {
+        await using var services = _database.Restarted();
+        var (projects, runs) = (services.GetRequiredService<ProjectStore>(), services.GetRequiredService<RunStore>());
+        var drawer = await services.GetRequiredService<Data.Workshop.CatalogueStore>().DrawerAsync(Owner, Stop);
+        var demo = (await projects.OpenAsync(Owner, Assert.Single((await projects.ListAsync(Owner, Stop)).OnTheDesk).Id, Stop))!;
+        var pieces = demo.Value.Design.Pieces;
+        var texts = pieces.SelectMany(p => p.Items.OfType<TextItem>().Select(t => (Piece: p, Text: t))).ToList();
+        Assert.Equal(["Night at the depot\nwith lanterns", "Grüße"], texts.Select(t => t.Text.Words));
+        Assert.All(texts, t => Assert.NotEmpty(t.Text.PathsOn(t.Piece)));
+        Assert.All(texts, t => Assert.Equal((true, false, false), (t.Text.Forms.IsEmpty, t.Text.Shrinks, t.Text.IsShape)));
+        Assert.All(pieces, p => Assert.Null(p.Follows));
+        Assert.True(demo.Value.SheetsAreCurrent);
+        Assert.Single(await runs.ListAsync(Owner, demo.Id, Stop));
+        // Its borders stand for themselves; those made today follow.
+        var edit = new MakeBorders(pieces[0].Id, [new Border(2, "kraft-240")]);
+        var after = Edits.Apply(demo.Value, edit, drawer);
+        await projects.AppendAsync(Owner, demo.Id, demo.Head, edit, after, Stop);
+        await using var again = _database.Restarted();
+        var open = (await again.GetRequiredService<ProjectStore>().OpenAsync(Owner, demo.Id, Stop))!;
+        Assert.Equal(ProjectText.Write(after), ProjectText.Write(open.Value));
+        Assert.IsType<FromBorder>(open.Value.Design.Pieces.Single(p => p.Follows is not null).Follows);
+    }
+}
