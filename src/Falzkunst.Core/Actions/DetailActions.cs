@@ -28,13 +28,20 @@ public sealed record KeepThickenedAction(
 /// <param name="Ring">Only a ring so wide; null or 0 for the whole.</param>
 /// <param name="Sharp">Corners stay sharp.</param>
 /// <param name="Open">Openings stay open.</param>
-public sealed record BorderAction([InMillimetres] double[] By, string? Stock = null, [InMillimetres] double? Ring = null, bool Sharp = false, bool Open = false) : BenchAction
+/// <param name="Left">More to the left, less where negative.</param>
+/// <param name="Top">More upwards.</param>
+/// <param name="Right">More to the right.</param>
+/// <param name="Bottom">More downwards.</param>
+public sealed record BorderAction(
+    [InMillimetres] double[] By, string? Stock = null, [InMillimetres] double? Ring = null, bool Sharp = false, bool Open = false,
+    [InMillimetres] double? Left = null, [InMillimetres] double? Top = null, [InMillimetres] double? Right = null, [InMillimetres] double? Bottom = null) : BenchAction
 {
     public override Edit For(BenchContext c)
     {
         var piece = c.Design.Require(c.Picked.OnlyPiece());
+        var sides = (Left ?? Top ?? Right ?? Bottom) is null ? null : new SideMargins(Left ?? 0, Top ?? 0, Right ?? 0, Bottom ?? 0);
         var (corners, ring) = (Sharp ? Corners.Sharp : Corners.Round, Ring is > 0 ? Ring : null);
-        return new MakeBorders(piece.Id, [.. By.Select(by => new Border(by, Stock ?? piece.Stock, corners, Open, ring))]);
+        return new MakeBorders(piece.Id, [.. By.Select(by => new Border(by, Stock ?? piece.Stock, corners, Open, ring) { Sides = sides })]);
     }
 }
 

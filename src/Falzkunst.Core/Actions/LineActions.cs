@@ -157,6 +157,19 @@ public sealed record EdgeLineAction([InMillimetres] double Inset, Operation Oper
     public override Edit For(BenchContext c) => new AddEdgeLine(c.Picked.OnlyPiece(), Inset, Sharp ? Corners.Sharp : Corners.Round, Operation);
 }
 
+/// <summary>Ties that cuts leave, on the picked cut lines or on the outlines of the picked pieces; a count of 0 cuts all round.</summary>
+/// <param name="Count">How many along each line.</param>
+/// <param name="Width">How wide each is.</param>
+/// <param name="Shift">How far they are moved along the line from where they show least.</param>
+public sealed record HoldAction(int Count = HoldingBridges.UsualCount, [InMillimetres] double Width = HoldingBridges.UsualMm, [InMillimetres] double Shift = 0) : BenchAction
+{
+    public override Edit For(BenchContext c)
+    {
+        ImmutableArray<PickedLines> lines = c.Picked.IsLines ? c.Picked.Lines : [.. c.Picked.SomePieces().Select(id => new PickedLines(id, [c.Design.Require(id).Outline.Id]))];
+        return new ChangeLineSettings(lines, [LineSettingsPart.Hold], new LineSettings { Hold = Count == 0 ? null : new HoldingBridges(Count, Width, Shift) });
+    }
+}
+
 /// <summary>What follows from something becomes plain: picked lines, or picked pieces.</summary>
 public sealed record MakePlainAction : BenchAction
 {

@@ -22,6 +22,7 @@ public static class Borders
         var material = Material(motif, stitching);
         var start = border.KeepOpenings ? material : material.Where(_ => true, _ => false);
         var whole = start.Grow(border.ByMm, border.Corners, Arcs.QuarterEdges(Math.Max(Math.Abs(border.ByMm), 0.1)));
+        if (border.Sides is { } sides) whole = whole.GrowSides(sides.Left, sides.Top, sides.Right, sides.Bottom);
         if (!border.KeepOpenings && border.ByMm > 0) whole = whole.Where(_ => true, _ => false);
         if (border.RingMm is { } ring) whole = whole.Minus(whole.Grow(-ring, border.Corners, Arcs.QuarterEdges(ring)));
         var parts = whole.Parts.Where(p => Math.Abs(Polygons.SignedArea(p.Outer)) >= LeastArea).OrderByDescending(p => Math.Abs(Polygons.SignedArea(p.Outer))).ToList();

@@ -146,7 +146,7 @@ public static class Combining
         [.. parts.Where(p => p.Area > SpeckMm2).Select(p => p with { Openings = [.. p.Openings.Where(o => Math.Abs(o.SignedArea) > SpeckMm2)] })];
 
     /// <summary>The keeper in its new form, further parts as pieces beside it, with the lines, words and pictures of all that they are made of.</summary>
-    private static (List<Piece> Made, double LostMm, ImmutableArray<string> LostItems) Dressed(Piece kept, IReadOnlyList<Piece> others, ImmutableArray<PathArea> parts, Design design)
+    internal static (List<Piece> Made, double LostMm, ImmutableArray<string> LostItems) Dressed(Piece kept, IReadOnlyList<Piece> others, ImmutableArray<PathArea> parts, Design design)
     {
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
         var bare = parts.Select((part, i) => i == 0

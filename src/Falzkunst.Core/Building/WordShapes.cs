@@ -87,7 +87,7 @@ public static class WordShapes
         {
             for (var b = a + 1; b < letters.Length; b++)
             {
-                var (from, to) = Nearest(letters[a].Outline.Flat, letters[b].Outline.Flat);
+                var (from, to) = Polygons.NearestPoints(letters[a].Outline.Flat, letters[b].Outline.Flat);
                 ways.Add((a, b, from, to, from.DistanceTo(to)));
             }
         }
@@ -108,30 +108,6 @@ public static class WordShapes
         var unit = along.Length > 1e-9 ? along * (1 / along.Length) : new Point(0, 1);
         var (into, half) = (unit * (width * BridgeInto), new Point(-unit.Y, unit.X) * (width / 2));
         return Path.Polyline([from - into + half, to + into + half, to + into - half, from - into - half], closed: true);
-    }
-
-    /// <summary>The points of two flat rings that lie nearest to each other.</summary>
-    private static (Point From, Point To) Nearest(ReadOnlySpan<Point> one, ReadOnlySpan<Point> other)
-    {
-        var (best, least) = ((one[0], other[0]), double.MaxValue);
-        Look(one, other, false, ref best, ref least);
-        Look(other, one, true, ref best, ref least);
-        return best;
-
-        static void Look(ReadOnlySpan<Point> corners, ReadOnlySpan<Point> ring, bool swap, ref (Point, Point) best, ref double least)
-        {
-            foreach (var p in corners)
-            {
-                for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++)
-                {
-                    var along = ring[i] - ring[j];
-                    var t = along.Dot(along) > 0 ? Math.Clamp((p - ring[j]).Dot(along) / along.Dot(along), 0, 1) : 0;
-                    var on = Point.Lerp(ring[j], ring[i], t);
-                    if (p.DistanceTo(on) >= least) continue;
-                    (best, least) = (swap ? (on, p) : (p, on), p.DistanceTo(on));
-                }
-            }
-        }
     }
 
     /// <summary>

@@ -23,6 +23,10 @@ public sealed record LineSettings
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool LeftOut { get; init; }
 
+    /// <summary>Ties that are left uncut so that the piece does not move under the blade.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public HoldingBridges? Hold { get; init; }
+
     /// <summary>Dash and gap of a perforation.</summary>
     public PerforationDashes? Dashes { get; init; }
 
@@ -46,6 +50,7 @@ public sealed record LineSettings
             HalfCut = operation == Operation.Cut && HalfCut,
             FromBack = FromBack && operation is Operation.Score or Operation.Emboss or Operation.Draw,
             LeftOut = LeftOut,
+            Hold = operation == Operation.Cut ? Hold : null,
             Dashes = operation == Operation.Perforate ? Dashes : null,
             TipMm = hasTip ? TipMm : null,
             Fill = hasTip ? Fill : null,
@@ -70,6 +75,18 @@ public sealed record PerforationDashes(double DashMm, double GapMm)
     /// <summary>Dashes and gaps are no shorter and no longer, mm.</summary>
     public const double LeastMm = 0.2;
     public const double MostMm = 50;
+}
+
+/// <summary>Short ties that a cut leaves, broken by hand afterwards.</summary>
+/// <param name="Count">How many along the line.</param>
+/// <param name="WidthMm">How wide each is, mm.</param>
+/// <param name="ShiftMm">How far all are moved along the line from where they show least, mm.</param>
+public sealed record HoldingBridges(int Count, double WidthMm, double ShiftMm = 0)
+{
+    public const int MostCount = 40;
+    public const double LeastMm = 0.1, MostMm = 10, MostShiftMm = 2000;
+    public const int UsualCount = 3;
+    public const double UsualMm = 0.4;
 }
 
 /// <summary>Strokes side by side over an area.</summary>

@@ -43,6 +43,24 @@ public sealed record CropPieces(ImmutableArray<string> Pieces, string Shape) : E
     public override string Sentence => "Cut pieces to the outline of another";
 }
 
+/// <summary>Openings of a piece made larger, or smaller where negative, while its outline stays; all of them, or some.</summary>
+public sealed record GrowOpenings(string Piece, ImmutableArray<string> Lines, double ByMm) : Edit
+{
+    public override string Sentence => ByMm < 0 ? "Made openings smaller" : "Made openings larger";
+}
+
+/// <summary>Papers inside an outline as a stack in which every layer is one piece.</summary>
+public sealed record StackColours(string Outline, ImmutableArray<string> Pieces, ColourStackOptions How) : Edit
+{
+    public override string Sentence => $"Made a stack of {Pieces.Length} papers inside an outline";
+}
+
+/// <summary>A piece as nested frames with backings.</summary>
+public sealed record StackFrames(string Piece, FrameStackOptions How) : Edit
+{
+    public override string Sentence => $"Made a stack of {How.Count} frames";
+}
+
 /// <summary>Open lines whose ends lie near each other joined to one.</summary>
 /// <param name="Lines">The lines, of one piece.</param>
 /// <param name="MostMm">Ends farther apart stay apart, mm.</param>

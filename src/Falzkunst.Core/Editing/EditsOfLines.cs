@@ -26,6 +26,7 @@ public enum LineSettingsPart
     BladeOut,
     Temperature,
     Times,
+    Hold,
 }
 
 /// <summary>Some parts of how lines are worked; every other part of each line stays as it is.</summary>

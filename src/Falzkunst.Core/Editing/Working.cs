@@ -73,6 +73,7 @@ public static class Working
                 LineSettingsPart.LeftOut => now with { LeftOut = to.LeftOut },
                 LineSettingsPart.Dash => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { DashMm = (to.Dashes ?? PerforationDashes.Usual).DashMm }) },
                 LineSettingsPart.Gap => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { GapMm = (to.Dashes ?? PerforationDashes.Usual).GapMm }) },
+                LineSettingsPart.Hold => now with { Hold = to.Hold },
                 LineSettingsPart.Tip => now with { TipMm = to.TipMm },
                 LineSettingsPart.Fill => now with { Fill = to.Fill is { } fill ? (now.Fill ?? new AreaFill(fill.Pattern)) with { Pattern = fill.Pattern } : null },
                 LineSettingsPart.FillDistance => now with { Fill = now.Fill is { } fill ? fill with { DistanceMm = to.Fill?.DistanceMm } : null },
@@ -141,6 +142,9 @@ public static class Working
         Between(settings.Tool?.SpeedMmPerSecond, 1, 2000, Measure.Speed, "speed");
         BetweenMm(settings.Tool?.BladeOutMm, 0.01, 10, Measure.BladeOut, "bladeOut");
         Between(settings.Tool?.TemperatureCelsius, 30, 300, Measure.Celsius, "heat");
+        Between(settings.Hold?.Count, 1, HoldingBridges.MostCount, Measure.BridgeCount, "count");
+        BetweenMm(settings.Hold?.WidthMm, HoldingBridges.LeastMm, HoldingBridges.MostMm, Measure.BridgeWidth, "width");
+        BetweenMm(settings.Hold?.ShiftMm, -HoldingBridges.MostShiftMm, HoldingBridges.MostShiftMm, Measure.MoveDistance, "shift");
         Between(settings.Tool?.Times, 1, MostTimes, Measure.TimesOver, "times");
     }
 }

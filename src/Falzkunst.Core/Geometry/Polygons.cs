@@ -93,6 +93,30 @@ public static class Polygons
         return nearest;
     }
 
+    /// <summary>The points of two rings that do not cross which lie nearest to each other; one of them is a corner.</summary>
+    public static (Point OnOne, Point OnOther) NearestPoints(ReadOnlySpan<Point> one, ReadOnlySpan<Point> other)
+    {
+        var (best, least) = ((one[0], other[0]), double.MaxValue);
+        Look(one, other, swap: false, ref best, ref least);
+        Look(other, one, swap: true, ref best, ref least);
+        return best;
+
+        static void Look(ReadOnlySpan<Point> corners, ReadOnlySpan<Point> ring, bool swap, ref (Point, Point) best, ref double least)
+        {
+            foreach (var p in corners)
+            {
+                for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++)
+                {
+                    var along = ring[i] - ring[j];
+                    var t = along.Dot(along) > 0 ? Math.Clamp((p - ring[j]).Dot(along) / along.Dot(along), 0, 1) : 0;
+                    var on = Point.Lerp(ring[j], ring[i], t);
+                    if (p.DistanceTo(on) >= least) continue;
+                    (best, least) = (swap ? (on, p) : (p, on), p.DistanceTo(on));
+                }
+            }
+        }
+    }
+
     /// <summary>The corners of the convex hull of some points, anticlockwise where y points up (Andrew's monotone chain, 1979); collinear ones are left out.</summary>
     public static Point[] ConvexHull(ReadOnlySpan<Point> points)
     {

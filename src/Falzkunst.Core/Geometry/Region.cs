@@ -208,6 +208,39 @@ public sealed class Region
         return [.. split];
     }
 
+    /// <summary>Larger to single sides: what a box with these sides covers whose origin goes all over it (Minkowski's sum); smaller where a side is negative.</summary>
+    /// <param name="left">How far to the left, mm.</param>
+    /// <param name="top">How far upwards.</param>
+    /// <param name="right">How far to the right.</param>
+    /// <param name="bottom">How far downwards.</param>
+    public Region GrowSides(double left, double top, double right, double bottom) =>
+        ToSide(new(-1, 0), left).ToSide(new(1, 0), right).ToSide(new(0, -1), top).ToSide(new(0, 1), bottom);
+
+    private Region ToSide(Point direction, double by)
+    {
+        if (by == 0 || IsEmpty) return this;
+        if (by > 0) return Swept(direction * by);
+        // What is inside but for what the air around sweeps over, coming from that side.
+        var around = Box.Around(Rings.SelectMany(r => r)).Grow(-2 * by + 1);
+        Point[] frame = [around.Min, new(around.MaxX, around.MinY), new(around.MaxX, around.MaxY), new(around.MinX, around.MaxY)];
+        return Minus(FromRings(frame, []).Minus(this).Swept(direction * by));
+    }
+
+    /// <summary>All places that it covers on a straight way.</summary>
+    private Region Swept(Point way)
+    {
+        var areas = new List<Region> { this, new(AffineTransformation.TranslationInstance(way.X, way.Y).Transform(_area)) };
+        foreach (var ring in Rings)
+        {
+            for (var i = 0; i < ring.Length; i++)
+            {
+                var (p, q) = (ring[i], ring[(i + 1) % ring.Length]);
+                if ((q - p).Cross(way) != 0) areas.Add(new(GeometryFactory.Default.CreatePolygon(Closed([p, q, q + way, p + way]))));
+            }
+        }
+        return UnionOf(areas);
+    }
+
     /// <summary>With fewer corners, none of the new edges farther from the old than a tolerance, mm; parts and openings as they were.</summary>
     public Region Simplified(double tolerance) => new(AreasAlone(TopologyPreservingSimplifier.Simplify(_area, tolerance)), IsMended);
 

@@ -56,7 +56,7 @@ public static class SheetLines
             var line = lines.First();
             if (LawOfPaper.StageOf(line, piece.RoleOf(line) == LineRole.Outline) is not { } stage) continue;
             var work = LineWork.FromLine(line);
-            var runs = scores is not null && scores.TryGetValue(line.Id, out var fitted) ? fitted : lines.Select(l => l.Path);
+            var runs = scores is not null && scores.TryGetValue(line.Id, out var fitted) ? fitted : lines.SelectMany(l => HeldCuts.Runs(l).AsEnumerable());
             foreach (var run in runs.Concat(fills.GetValueOrDefault(line.Id, [])))
                 yield return new SheetLine(stage, line.Operation, line.Ink, piece.Id, copy, line.Id, run.Map(place), work);
         }

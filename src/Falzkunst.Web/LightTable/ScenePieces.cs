@@ -73,7 +73,8 @@ internal static class ScenePieces
     private static Dictionary<string, string> ScoresOf(Piece piece, double clearance)
     {
         var drawn = piece.Drawn.ToLookup(l => l.Id, l => l.Path);
-        return ScoreEnds.Fit(piece, clearance)
+        var held = piece.Drawn.Where(l => l.Settings?.Hold is not null).GroupBy(l => l.Id).Select(g => (Key: g.Key, Value: g.SelectMany(HeldCuts.Runs).ToImmutableArray()));
+        return ScoreEnds.Fit(piece, clearance).Select(s => (s.Key, s.Value)).Concat(held)
             .Where(s => !s.Value.SequenceEqual(drawn[s.Key]))
             .ToDictionary(s => s.Key, s => string.Concat(s.Value.Select(p => PathText.Write(p, Decimals))));
     }
