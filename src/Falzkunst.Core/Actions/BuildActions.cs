@@ -50,7 +50,7 @@ public sealed record OpeningsAction([InMillimetres] double By) : BenchAction
 /// <param name="Close">Gaps and slivers narrower than this are closed.</param>
 /// <param name="Loose">What becomes of parts that hang on nothing.</param>
 /// <param name="Bridge">Width of bridges.</param>
-/// <param name="Outline">Id of the piece that is the outline; null for the largest.</param>
+/// <param name="Outline">Id of the piece that is the outline; null for the lowest.</param>
 public sealed record ColoursAction(
     [InMillimetres] double Rim = 3, [InMillimetres] double Close = 0.3, LooseParts Loose = LooseParts.Bridge, [InMillimetres] double Bridge = 1, string? Outline = null) : BenchAction
 {
@@ -58,7 +58,7 @@ public sealed record ColoursAction(
     {
         var pieces = c.Picked.SomePieces();
         if (pieces.Length < 2) throw new EditRefused(Reason.CombineTwo);
-        var outer = Outline ?? pieces.MaxBy(id => Math.Abs(c.Design.Require(id).Outline.Path.SignedArea))!;
+        var outer = Outline ?? c.Design.Pieces.First(p => pieces.Contains(p.Id)).Id;
         return new StackColours(outer, [.. pieces.Where(p => p != outer)], new ColourStackOptions(Rim, Close, Loose, Bridge));
     }
 }

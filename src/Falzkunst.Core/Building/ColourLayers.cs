@@ -103,7 +103,8 @@ public static class ColourLayers
     {
         foreach (var id in pieces.Append(outline)) Mats.Unlocked(design.Require(id));
         var layers = Find(design, outline, pieces, how);
-        var gone = layers.SelectMany(l => l.Members).Concat(pieces).ToHashSet();
+        // What does not lie in the outline stays as it is.
+        var gone = layers.SelectMany(l => l.Members).ToHashSet();
         var at = design.Pieces.Select((p, i) => (p, i)).Where(t => gone.Contains(t.p.Id)).Min(t => t.i);
         var made = layers.Select(l =>
         {

@@ -22,7 +22,7 @@ internal static class BuildCommands
             var step = w.Length("a step");
             return new ShadowAction(w.Take("layers") ? w.Count("a number") : 2, step);
         }),
-        new("colours", "colours rim 3 close 0.3 down", "Makes the picked papers a stack inside the largest of them: a rim ties each layer; loose parts are bridged, or handed “down”.", Colours),
+        new("colours", "colours rim 3 close 0.3 down", "Makes the picked papers a stack inside the lowest of them: a rim ties each layer; loose parts are bridged, or handed “down”.", Colours),
         new("frames", "frames 3 step 12 backing 2 glue 5", "Makes the picked piece nested frames with backings; “glue” leaves out what is hidden but for that.", Frames),
         new("hold", "hold 3 0.4", "Leaves so many ties of a width in the picked cuts, or the outlines of the picked pieces; “shift” moves them along; 0 cuts all round.", (_, w) =>
         {

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Falzkunst.Core.Designs;
@@ -19,7 +20,7 @@ internal static class ScenePieces
     private static readonly ConditionalWeakTable<Piece, Drawn> Known = [];
 
     /// <summary>Path data of shapes; a shape never changes, and is asked for at every edit of any piece.</summary>
-    private static readonly ConditionalWeakTable<PieceShape, IReadOnlyList<string>> Written = [];
+    private static readonly ConditionalWeakTable<PieceShape, IReadOnlyList<string>> ShapeTexts = [];
 
     private sealed record Drawn(double Clearance, Units Units, string Fill, ScenePiece Piece);
 
@@ -36,7 +37,7 @@ internal static class ScenePieces
     /// <summary>Path data of the lines of some pieces, by the hash of their shape.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Shapes(IEnumerable<Piece> pieces) => pieces
         .DistinctBy(p => p.Shape.Hash)
-        .ToDictionary(p => p.Shape.Hash, p => Written.GetValue(p.Shape, s => [.. s.Paths.Select(path => PathText.Write(path, Decimals))]));
+        .ToDictionary(p => p.Shape.Hash, p => ShapeTexts.GetValue(p.Shape, s => [.. s.Paths.Select(path => PathText.Write(path, Decimals))]));
 
     public static double[] Numbers(Affine m) => [m.A, m.B, m.C, m.D, m.E, m.F];
 
@@ -53,7 +54,7 @@ internal static class ScenePieces
             piece.Name, piece.Shape.Hash, fill,
             [.. piece.Drawn.Select(l => new SceneLine(l.Id, l.Operation.Word(), RoleLetter(piece, l), l.Ink, MarkOf(l), KindOf(l)))],
             ScoresOf(piece, clearance),
-            AreaFills.Strokes(piece).ToDictionary(f => f.Key, f => string.Concat(f.Value.Select(path => PathText.Write(path, Decimals)))),
+            Written(AreaFills.Strokes(piece).SelectMany(f => f.Value.Select(path => (f.Key, path))).Concat(TieMarks.Of(piece).SelectMany(t => t.Value.Select(path => (t.Key, path))))),
             new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)),
             Numbers(piece.Place), piece.Locked)
         { Reach = ReachOf(piece) };
@@ -68,12 +69,15 @@ internal static class ScenePieces
         return reach == piece.Size ? null : [reach.MinX, reach.MinY, reach.Width, reach.Height];
     }
 
+    private static Dictionary<string, string> Written(IEnumerable<(string Line, Core.Geometry.Path Path)> strokes) => strokes
+        .GroupBy(s => s.Line, s => PathText.Write(s.Path, Decimals)).ToDictionary(g => g.Key, string.Concat);
+
     private static readonly JsonSerializerOptions Whole = new() { IncludeFields = true };
 
     private static Dictionary<string, string> ScoresOf(Piece piece, double clearance)
     {
         var drawn = piece.Drawn.ToLookup(l => l.Id, l => l.Path);
-        var held = piece.Drawn.Where(l => l.Settings?.Hold is not null).GroupBy(l => l.Id).Select(g => (Key: g.Key, Value: g.SelectMany(HeldCuts.Runs).ToImmutableArray()));
+        var held = piece.Drawn.Where(l => l.Settings?.Hold is not null).GroupBy(l => l.Id).Select(g => (Key: g.Key, Value: g.SelectMany(l => HeldCuts.Runs(l).AsEnumerable()).ToImmutableArray()));
         return ScoreEnds.Fit(piece, clearance).Select(s => (s.Key, s.Value)).Concat(held)
             .Where(s => !s.Value.SequenceEqual(drawn[s.Key]))
             .ToDictionary(s => s.Key, s => string.Concat(s.Value.Select(p => PathText.Write(p, Decimals))));

@@ -26,11 +26,10 @@ public sealed class TrayTagHelper : TagHelper
 
     public override async Task ProcessAsync(TagHelperContext context, TagHelperOutput output)
     {
-        var parts = new TrayParts();
+        var parts = new TrayParts { Open = Open ?? OpenTabs.Of(ViewContext.HttpContext.Request, Kind) };
         context.Items[typeof(TrayParts)] = parts;
         await output.GetChildContentAsync();
-        var open = Open ?? OpenTabs.Of(ViewContext.HttpContext.Request, Kind);
-        var chosen = parts.Tabs.Find(t => t.Key == open) ?? parts.Tabs.FirstOrDefault();
+        var chosen = parts.Tabs.Find(t => t.Key == parts.Open) ?? parts.Tabs.FirstOrDefault();
         output.TagName = null;
         var title = new TagBuilder("div");
         title.AddCssClass("tray-title");
@@ -47,7 +46,12 @@ public sealed class TrayTagHelper : TagHelper
             if (parts.Tabs.Count > 1) panel.Attributes["aria-labelledby"] = TabId(tab);
             else panel.Attributes["aria-label"] = tab.Name;
             if (tab != chosen) panel.Attributes["hidden"] = "hidden";
-            panel.InnerHtml.AppendHtml(tab.Content);
+            if (tab.Content is { } content) panel.InnerHtml.AppendHtml(content);
+            else
+            {
+                panel.Attributes["data-unmade"] = "";
+                panel.InnerHtml.AppendHtml("<p class=\"quiet\">Working it out …</p>");
+            }
             output.Content.AppendHtml(panel);
         }
     }
@@ -115,20 +119,28 @@ public sealed class TrayTabTagHelper : TagHelper
     /// <summary>What there is to be seen to is of minor weight.</summary>
     public bool IsMinor { get; set; }
 
+    /// <summary>What is in it takes work: it is made only while the tab is open, and asked for when it is opened.</summary>
+    public bool IsCostly { get; set; }
+
     public override async Task ProcessAsync(TagHelperContext context, TagHelperOutput output)
     {
-        var content = (await output.GetChildContentAsync()).GetContent(HtmlEncoder.Default);
-        TrayParts.In(context).Tabs.Add(new TrayTab(Key, Name, Badge, IsMinor, new HtmlString(content)));
+        var parts = TrayParts.In(context);
+        var isMade = !IsCostly || parts.Open == Key || (parts.Open is null && parts.Tabs.Count == 0);
+        var content = isMade ? new HtmlString((await output.GetChildContentAsync()).GetContent(HtmlEncoder.Default)) : null;
+        parts.Tabs.Add(new TrayTab(Key, Name, Badge, IsMinor, content));
         output.SuppressOutput();
     }
 }
 
-internal sealed record TrayTab(string Key, string Name, int Badge, bool IsMinor, IHtmlContent Content);
+internal sealed record TrayTab(string Key, string Name, int Badge, bool IsMinor, IHtmlContent? Content);
 
 /// <summary>The parts of a tray while it is put together.</summary>
 internal sealed class TrayParts
 {
     public IHtmlContent? Head { get; set; }
+
+    /// <summary>Key of the tab that is asked for; null for the first.</summary>
+    public string? Open { get; init; }
 
     public List<TrayTab> Tabs { get; } = [];
 

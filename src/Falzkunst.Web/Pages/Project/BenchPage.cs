@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Falzkunst.Core.Actions;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Commands;
@@ -97,6 +98,25 @@ public abstract class BenchPage(ProjectDesk desk) : CommandPage(desk)
 
     /// <summary>Picks what an edit made, so that the next action is about that.</summary>
     protected abstract void PickAfter(Edit edit, Core.Projects.Project before);
+
+    /// <summary>The edit makes pieces of pieces.</summary>
+    protected static bool IsBuilding(Edit edit) => edit is MakeBorders or CombinePieces or CombineLines or PartPiece or StackColours or StackFrames;
+
+    /// <summary>Picks what was made of pieces, and that whose form is another; false where the edit made nothing of pieces.</summary>
+    protected bool PickBuilt(Edit edit, Core.Projects.Project before)
+    {
+        if (!IsBuilding(edit)) return false;
+        var made = Value.Design.Pieces.Where(p => before.Design.Find(p.Id) is not { } was ? !p.Hidden : !ReferenceEquals(was.Outline.Path, p.Outline.Path) && edit is not MakeBorders).Select(p => p.Id).ToImmutableArray();
+        if (!made.IsEmpty) Pick(Picked.OfPieces(made));
+        return true;
+    }
+
+    /// <summary>A stock that is likely for a layer of a piece: that of the layer below, or the first that is another.</summary>
+    public string? LikelyStock(Piece piece) =>
+        Value.Design.Pieces.Take(Value.Design.Pieces.IndexOf(piece)).LastOrDefault(p => p.Stock != piece.Stock)?.Stock ?? On.Drawer.Offered.FirstOrDefault(s => s.Key != piece.Stock)?.Key;
+
+    /// <summary>Ways to make the picked pieces one, carried out to be looked at.</summary>
+    public IReadOnlyList<JoinPreview> JoinPreviews => JoinPreview.For(Value.Design, Picked.Pieces, ColourOf, Units);
 
     /// <summary>Anything else that belongs to an edit that a form or button asked for and that was done.</summary>
     protected virtual Task DoneAsync(Edit edit, Core.Projects.Project before, CancellationToken stop) => Task.CompletedTask;

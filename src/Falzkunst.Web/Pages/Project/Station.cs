@@ -9,11 +9,12 @@ public sealed record Station(string Name, string Page, string Purpose)
     public static readonly Station SetOut = new("Set-out", "/Project/SetOut/SetOut", "Settle the card, the machine and how many.");
     public static readonly Station Art = new("Art", "/Project/Art/Art", "Bring drawings in and see what is in them.");
     public static readonly Station Pieces = new("Pieces", "/Project/Pieces/Pieces", "Give each piece its stock and each line its operation.");
+    public static readonly Station Build = new("Build", "/Project/Build/Build", "Make layers, frames and stacks of pieces; join and part them.");
     public static readonly Station Detail = new("Detail", "/Project/Detail/Detail", "See what is too thin for its stock, and mend it.");
     public static readonly Station Sheets = new("Sheets", "/Project/Sheets/Sheets", "Put the pieces on sheets of their stock.");
     public static readonly Station Run = new("Run", "/Project/Run/Run", "Carry the sheets out, stop by stop.");
 
-    public static readonly IReadOnlyList<Station> Route = [SetOut, Art, Pieces, Detail, Sheets, Run];
+    public static readonly IReadOnlyList<Station> Route = [SetOut, Art, Pieces, Build, Detail, Sheets, Run];
 
     /// <summary>The name as files have it.</summary>
     public string Key => Name.Replace("-o", "O", StringComparison.Ordinal);
@@ -22,6 +23,7 @@ public sealed record Station(string Name, string Page, string Purpose)
     public bool IsDone(OnDesk on, SurveyDesk detail) => this switch
     {
         _ when this == SetOut => true,
+        _ when this == Build => on.Value.Design.Pieces.Any(p => p.Follows is not null),
         _ when this == Art || this == Pieces => !on.Value.Design.Pieces.IsEmpty,
         _ when this == Detail => !on.Value.Design.Pieces.IsEmpty && detail.ThinPieces(on) == 0,
         _ when this == Sheets => on.Value.SheetsAreCurrent && on.Value.Sheets!.Unplaced.IsEmpty,

@@ -1,6 +1,7 @@
 // @ts-check
 // Tabs of the tray. The server knows from a cookie which tab was chosen last for a kind of pick, so that answers come with it open.
 import { about, all } from "./dom.js";
+import { showNow } from "./requests.js";
 
 const YEAR = 31_536_000; // s
 
@@ -17,8 +18,22 @@ export function openTab(tab) {
     if (panel) panel.hidden = !is;
   }
   const kind = tab.closest("[data-tabs]")?.getAttribute("data-tabs");
-  if (kind) remember(kind, tab.dataset.tab ?? "");
+  if (kind) {
+    since = { kind, key: tab.dataset.tab ?? "" };
+    remember(kind, since.key);
+  }
+  // What takes work is made when it is looked at.
+  if (document.getElementById(tab.getAttribute("aria-controls") ?? "")?.dataset.unmade !== undefined) showNow();
 }
+
+// An answer to what was asked for before a tab was opened comes with the former one open.
+/** @type {{ kind: string, key: string } | null} */
+let since = null;
+document.addEventListener("htmx:before:request", () => (since = null));
+document.addEventListener("htmx:after:swap", () => {
+  const tab = since && tabs().find((t) => t.dataset.tab === since?.key && t.closest(`[data-tabs="${since.kind}"]`));
+  if (tab && tab.getAttribute("aria-selected") !== "true") openTab(tab);
+});
 
 /** Opens the tab that something lies in, where that is not in sight. @param {Element | null} element */
 export function bringToSight(element) {
@@ -36,20 +51,27 @@ export function stepTab(by) {
   return true;
 }
 
+/** The tab that was chosen last for each kind of pick. @returns {Map<string, string>} */
+function known() {
+  const text = /(?:^|; )tabs=([^;]*)/.exec(document.cookie)?.[1] ?? "";
+  return new Map(text ? text.split("&").map((p) => /** @type {[string, string]} */ (p.split("="))) : []);
+}
+
 /**
  * @param {string} kind
  * @param {string} tab
  */
 function remember(kind, tab) {
-  const text = /(?:^|; )tabs=([^;]*)/.exec(document.cookie)?.[1] ?? "";
-  const known = new Map(text ? text.split("&").map((p) => /** @type {[string, string]} */ (p.split("="))) : []);
-  known.set(kind, tab);
-  document.cookie = `tabs=${[...known].map((p) => p.join("=")).join("&")}; path=/; max-age=${YEAR}; samesite=lax`;
+  const all = known().set(kind, tab);
+  document.cookie = `tabs=${[...all].map((p) => p.join("=")).join("&")}; path=/; max-age=${YEAR}; samesite=lax`;
 }
 
 document.addEventListener("click", (event) => {
   const tab = about(event, "#tray [role=tab]");
   if (tab) openTab(tab);
+  const opener = about(event, "[data-opens-tab]");
+  const named = opener && tabs().find((t) => t.dataset.tab === opener.dataset.opensTab);
+  if (named) openTab(named);
 });
 
 // A touch by the mouse leaves the keys where they were: arrows go on moving what is picked.

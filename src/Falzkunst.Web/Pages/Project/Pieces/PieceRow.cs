@@ -35,7 +35,7 @@ public static class PieceRows
 
     private sealed record Kept(PieceRow Row, PieceRowText Text);
 
-    public static async Task<IReadOnlyList<PieceRowText>> OfAsync(IHtmlHelper html, PiecesModel model)
+    public static async Task<IReadOnlyList<PieceRowText>> OfAsync(IHtmlHelper html, BenchPage model)
     {
         var findings = model.On.Findings.Where(f => f.Piece is not null).ToLookup(f => f.Piece!);
         var picked = model.Picked.PieceIds.ToHashSet();

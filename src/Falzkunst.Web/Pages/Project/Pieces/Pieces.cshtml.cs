@@ -34,18 +34,14 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
     /// <summary>What an edit made is picked after it, so that the next command is about that.</summary>
     protected override void PickAfter(Edit edit, Core.Projects.Project before)
     {
-        if (edit is not (DuplicatePicked or DrawShape or TakeApart or AddEdgeLine or AddText or MakePlain or WordsAsPiece or MakeBorders or CombinePieces or PartPiece)) return;
+        if (edit is not (DuplicatePicked or DrawShape or TakeApart or AddEdgeLine or AddText or MakePlain or WordsAsPiece) && !IsBuilding(edit)) return;
         if (edit is WordsAsPiece && Value.Design.Pieces.FirstOrDefault(p => before.Design.Find(p.Id) is null && p.Follows is FromWords { Of: null }) is { Follows: FromWords words } cut)
         {
             // The words stay what is worked on.
             Pick(Picked.OfLines(cut.Id, words.Text));
             return;
         }
-        if (edit is CombinePieces { Others: not WhatCuts.IsFollowed } combined)
-        {
-            Pick(Picked.OfPieces([combined.Keeper, .. Value.Design.Pieces.Where(p => before.Design.Find(p.Id) is null).Select(p => p.Id)]));
-            return;
-        }
+        if (PickBuilt(edit, before)) return;
         if (((edit as AddEdgeLine)?.Piece ?? (edit as AddText)?.Piece ?? (edit as DrawShape)?.Piece) is { } onto)
         {
             Pick(Picked.OfLines(onto, Value.Design.Require(onto).Items[^1].Id));
@@ -193,13 +189,6 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
     public double LayerGrowth => Shown is { Follows: FromWords words } piece ? WordShapes.GrowthToOne(WordShapes.Parts(piece, words)) ?? UsualLayerMm : UsualLayerMm;
 
     private const double UsualLayerMm = 3;
-
-    /// <summary>A stock that is likely for a layer of a piece: that of the layer below, or the first that is another.</summary>
-    public string? LikelyStock(Piece piece) =>
-        Value.Design.Pieces.Take(Value.Design.Pieces.IndexOf(piece)).LastOrDefault(p => p.Stock != piece.Stock)?.Stock ?? On.Drawer.Offered.FirstOrDefault(s => s.Key != piece.Stock)?.Key;
-
-    /// <summary>Ways to make the picked pieces one, carried out to be looked at.</summary>
-    public IReadOnlyList<JoinPreview> JoinPreviews => JoinPreview.For(Value.Design, Picked.Pieces, ColourOf, Units);
 
     /// <summary>Brings a face in, and sets the picked words in it.</summary>
     public Task<IActionResult> OnPostBringFaceAsync(IFormFile? face, CancellationToken stop) => ActAsync(async () =>
