@@ -43,6 +43,9 @@ internal static class LabVerbs
         new("text", "Sets words in a face.", "the words",
             [new("--face", "NAME", "a face that ships, or a file, needed"), new("--height", "MM", "height of capital letters, needed"), new("--to", "OUT.svg", "the file to write, needed")],
             "./lab text \"Night tram\" --face quill --height 12 --to words.svg", TextVerb.Run),
+        new("combine", "Unites, subtracts or intersects two areas.", "SVG whose first two closed paths are the areas",
+            [new("--by", "HOW", "unite, subtract or intersect, needed"), new("--to", "OUT.svg", "the file to write, needed")],
+            "./lab combine two.svg --by subtract --to rest.svg", CombineVerb.Run),
     ];
 
     /// <summary>The command line that knows them.</summary>

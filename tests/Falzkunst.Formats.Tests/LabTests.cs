@@ -65,6 +65,37 @@ public sealed class LabTests
     }
 
     [Fact]
+    public void Combine_keeps_curves_and_openings()
+    {
+        var folder = Directory.CreateTempSubdirectory("lab").FullName;
+        string File(string name, string content)
+        {
+            var file = Path.Combine(folder, name);
+            System.IO.File.WriteAllText(file, $"""<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="60mm" viewBox="0 0 80 60">{content}</svg>""");
+            return file;
+        }
+        var target = Path.Combine(folder, "out.svg");
+        JsonElement By(string file, string how) => Good("combine", file, "--by", how, "--to", target);
+        double Area(string file, string how) => By(file, how).GetProperty("area").GetDouble();
+        // Two circles of 10 whose middles are 10 apart: their lens has a known area.
+        var circles = File("circles.svg", """<circle cx="30" cy="30" r="10"/><circle cx="40" cy="30" r="10"/>""");
+        var (disc, lens) = (100 * Math.PI, 200 * Math.PI / 3 - 50 * Math.Sqrt(3));
+        Assert.Equal(2 * disc - lens, Area(circles, "unite"), 0.01);
+        Assert.Equal(disc - lens, Area(circles, "subtract"), 0.01);
+        var shared = By(circles, "intersect");
+        Assert.Equal(lens, shared.GetProperty("area").GetDouble(), 0.01);
+        Assert.InRange(shared.GetProperty("segments").GetInt32(), 2, 8);
+        Assert.Equal(lens, ArtFile.Assemble(ArtFile.Parse(System.IO.File.ReadAllText(target))).Pieces.Single().Paper.Area, 0.3);
+        // A ring with a disc in it, less a bar across: the disc is not lost in the ring's opening.
+        var target2 = File("target.svg", """<path d="M10 10h40v40h-40ZM15 15h30v30h-30ZM25 25h10v10h-10Z" fill-rule="evenodd"/><rect x="0" y="28" width="80" height="4"/>""");
+        var rest = By(target2, "subtract");
+        Assert.Equal((4, 40 * 40 - 30 * 30 + 10 * 10 - 10 * 4 - 10 * 4, 24), (rest.GetProperty("parts").GetInt32(), Math.Round(rest.GetProperty("area").GetDouble(), 6), rest.GetProperty("segments").GetInt32()));
+        Assert.Equal(0, By(File("apart.svg", """<rect width="10" height="10"/><rect x="20" width="10" height="10"/>"""), "intersect").GetProperty("parts").GetInt32());
+        Assert.Equal(2, Lab("combine", circles, "--by", "melt", "--to", target).Code);
+        Assert.Equal(2, Lab("combine", File("one.svg", "<rect width=\"10\" height=\"10\"/>"), "--by", "unite", "--to", target).Code);
+    }
+
+    [Fact]
     public void Import_counts_and_writes_back()
     {
         var target = Path.Combine(Directory.CreateTempSubdirectory("lab").FullName, "back.svg");

@@ -38,7 +38,7 @@ try {
   await shoot("machines");
   await page.goto(server.address);
   await page.getByRole("link", { name: /Night tram invitation/ }).click();
-  for (const station of ["Set-out", "Art", "Pieces", "Detail", "Sheets", "Run"]) {
+  for (const station of ["Set-out", "Art", "Pieces", "Build", "Detail", "Sheets", "Run"]) {
     await page
       .locator("#route")
       .getByRole("link", { name: new RegExp(station) })
@@ -80,6 +80,13 @@ try {
       await page.locator("[data-history=undo]").click();
       await page.getByRole("button", { name: "Spread out" }).click();
       await page.getByRole("button", { name: /Tram body/ }).click();
+    }
+    if (station === "Build") {
+      await page.getByRole("button", { name: "Stacked" }).click();
+      await page.getByRole("button", { name: /Star/ }).click();
+      await page.getByRole("button", { name: "Shadow layers" }).click();
+      await page.locator(".choice.is-build").first().waitFor();
+      await page.getByRole("button", { name: "Fit" }).click();
     }
     if (station === "Detail") {
       await page.locator("[data-candidate]").nth(2).waitFor();

@@ -37,6 +37,7 @@ async function everyTab(page, where) {
   const count = await tabs.count();
   for (let i = 0; i < Math.max(1, count); i++) {
     if (count) await tabs.nth(i).click();
+    await expect(page.locator("#tray [data-unmade]:not([hidden])")).toHaveCount(0);
     const name = count ? await tabs.nth(i).innerText() : "alone";
     expect(await faults(page), `${where}, tab ${name}`).toEqual([]);
   }
@@ -61,10 +62,12 @@ for (const [width, height] of [
     const errors = watch(page);
     await openDemo(page, "Pieces");
     const base = page.url().split("/pieces")[0];
-    for (const [kind, key] of KINDS) {
-      await page.goto(`${base}/pieces?at=${encodeURIComponent(key)}`);
-      await settled(page);
-      await everyTab(page, `Pieces, ${kind}`);
+    for (const station of ["pieces", "build"]) {
+      for (const [kind, key] of KINDS) {
+        await page.goto(`${base}/${station}?at=${encodeURIComponent(key)}`);
+        await settled(page);
+        await everyTab(page, `${station}, ${kind}`);
+      }
     }
     for (const station of ["Set-out", "Art", "Detail", "Sheets", "Run"]) {
       await goTo(page, station);

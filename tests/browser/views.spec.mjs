@@ -22,7 +22,7 @@ for (const { width, height, axe } of SIZES) {
     await page.goto(address());
     if (axe) await isSound(page, "projects");
     await openDemo(page);
-    for (const station of ["Set-out", "Art", "Pieces", "Detail", "Sheets", "Run"]) {
+    for (const station of ["Set-out", "Art", "Pieces", "Build", "Detail", "Sheets", "Run"]) {
       await goTo(page, station);
       if (axe) await isSound(page, station);
       expect(
@@ -47,6 +47,7 @@ test("empty stations teach and pass axe", async ({ page }) => {
   for (const [station, words] of [
     ["Art", "Drop an SVG or DXF file here"],
     ["Pieces", "Bring in art"],
+    ["Build", "Bring in art"],
     ["Detail", "Bring in art"],
     ["Sheets", "There are none yet"],
     ["Run", "put the pieces on sheets first"],

@@ -23,8 +23,8 @@ public sealed record AreaRings(ImmutableArray<Path> Outlines, ImmutableArray<Pat
 /// <summary>One connected area: its outline, and openings that lie apart within it.</summary>
 public sealed record PathArea(Path Outline, ImmutableArray<Path> Openings)
 {
-    /// <summary>Area, mm².</summary>
-    public double Area => Math.Abs(Outline.SignedArea) - Openings.Sum(o => Math.Abs(o.SignedArea));
+    /// <summary>Area, mm², of the curves themselves.</summary>
+    public double Area => Math.Abs(CurveAreas.Signed(Outline)) - Openings.Sum(o => Math.Abs(CurveAreas.Signed(o)));
 
     public int SegmentCount => Outline.Segments.Length + Openings.Sum(o => o.Segments.Length);
 }
