@@ -31,7 +31,9 @@ export function openTab(tab) {
 let since = null;
 document.addEventListener("htmx:before:request", () => (since = null));
 document.addEventListener("htmx:after:swap", () => {
-  const tab = since && tabs().find((t) => t.dataset.tab === since?.key && t.closest(`[data-tabs="${since.kind}"]`));
+  if (!since) return;
+  const { kind, key } = since;
+  const tab = tabs().find((t) => t.dataset.tab === key && t.closest(`[data-tabs="${kind}"]`));
   if (tab && tab.getAttribute("aria-selected") !== "true") openTab(tab);
 });
 
