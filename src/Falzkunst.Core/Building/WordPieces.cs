@@ -40,7 +40,8 @@ public static class WordPieces
             Ink = null,
         };
         var bare = new Piece("", PieceNaming.Wished(words.Brief(NameLimits.Piece), design), drawer.Stock(stock).Key, host.Quantity, host.Place,
-            new Line("l1", Path.Rectangle(0, 0, 1, 1), Operation.Cut, Look.DrawnHere, null, null), [own]) { NextItem = 3, Follows = follows, List = host.List };
+            new Line("l1", Path.Rectangle(0, 0, 1, 1), Operation.Cut, Look.DrawnHere, null, null), [own])
+        { NextItem = 3, Follows = follows, List = host.List };
         if (WordShapes.Parts(bare, follows).IsEmpty) throw new EditRefused(Reason.NoWords) { Field = "words" };
         var rest = host.Without([text]);
         return design.With(piece, _ => rest).Plus(design.Pieces.IndexOf(host) + 1, [bare]);

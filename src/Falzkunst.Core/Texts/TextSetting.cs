@@ -123,7 +123,8 @@ public static class TextSetting
                 var (at, direction) = walk.At(from + x + half);
                 var turn = new Affine(direction.X, direction.Y, -direction.Y, direction.X, at.X, at.Y);
                 glyphs.Add(new SetGlyph(glyph.Index, Affine.Scale(style.CapitalMm, style.CapitalMm)
-                    .Then(Affine.Move(glyph.X * style.CapitalMm - half, glyph.Y * style.CapitalMm + below)).Then(turn)) { Line = i, Cluster = glyph.Cluster, Advance = glyph.Advance });
+                    .Then(Affine.Move(glyph.X * style.CapitalMm - half, glyph.Y * style.CapitalMm + below)).Then(turn))
+                { Line = i, Cluster = glyph.Cluster, Advance = glyph.Advance });
             }
         }
         return new SetText(glyphs.ToImmutable(), lines.ToImmutable(), walk.Length, style.CapitalMm, rows.Exists(r => r.Width > walk.Length + Slack));

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using CsCheck;
 using Falzkunst.Core.Actions;
-using Falzkunst.Core.Commands;
 using Falzkunst.Core.Building;
+using Falzkunst.Core.Commands;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Detail;
 using Falzkunst.Core.Editing;
