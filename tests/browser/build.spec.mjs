@@ -148,9 +148,8 @@ test("a signal is drawn, united, its lens taken out and a disc laid behind it", 
   await expect(page.locator(".tray-title h2")).toContainText("2 lines");
   await hand.station("Build");
   await hand.press(verb(page, "Part, close, openings"));
-  hand.actions++;
-  await page.getByLabel("Join ends within").fill("25");
-  await headMoves(page, () => hand.press(page.getByRole("button", { name: "Join", exact: true })));
+  await expect(page.locator("#tray")).toContainText("open by 24.0 mm");
+  await headMoves(page, () => hand.press(page.getByRole("button", { name: "Close them straight" })));
   await headMoves(page, () => hand.press(page.getByRole("button", { name: "Unite it with its piece" })));
   const [signal] = await pieces(page);
   expect(signal.lines).toBe(1);

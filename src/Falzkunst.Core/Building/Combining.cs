@@ -80,9 +80,11 @@ public static class Combining
         }
         var bare = kept.Without(lines);
         var areas = shapes.Select(l => AreaRings.Inside(l.Path.IsClosed ? l.Path : new Path(l.Path.Start, l.Path.Segments, closed: true)));
-        // Several lines are one shape together.
-        AreaRings[] all = how == Combination.Unite ? [PieceAreas.Of(bare), .. areas] : [PieceAreas.Of(bare), AreaRings.OfParts(PathAreas.Combine(Combination.Unite, [.. areas]))];
-        var parts = Sound(PathAreas.Combine(how, all));
+        var paper = PieceAreas.Of(bare);
+        // Several lines are one shape together, of which each part is kept by itself: one may lie in the opening of another.
+        var parts = Sound(how == Combination.Intersect
+            ? [.. PathAreas.Combine(Combination.Unite, [.. areas]).SelectMany(part => PathAreas.Combine(how, paper, AreaRings.Of(part))).OrderByDescending(p => p.Area)]
+            : PathAreas.Combine(how, [paper, .. areas]));
         if (parts.IsEmpty) throw new EditRefused(Reason.NothingLeft, kept.Name);
         var (made, lost, lostItems) = Dressed(bare, [], parts, design);
         return Parted(design, piece, made, lost, lostItems);

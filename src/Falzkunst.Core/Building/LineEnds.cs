@@ -10,6 +10,9 @@ public static class LineEnds
     /// <summary>Limits of how far ends may lie apart, mm.</summary>
     public const double LeastMm = 0.01, MostMm = 50;
 
+    /// <summary>More open lines than anybody joins at once; their ends are compared pair by pair at each step.</summary>
+    private const int MostLines = 200;
+
     /// <summary>Open lines of a piece joined where their ends lie nearest, again and again, by straight ways; what closes is closed.</summary>
     /// <param name="design">The design.</param>
     /// <param name="lines">The lines.</param>
@@ -20,22 +23,54 @@ public static class LineEnds
         if (!(mostMm is >= LeastMm and <= MostMm)) throw EditRefused.RangeMm(Measure.EndGap, LeastMm, MostMm, "gap");
         return design.With(lines.Piece, piece =>
         {
-            var open = Mats.Unlocked(piece).Require(lines.Ids).Where(l => !l.Path.IsClosed && l.Id != piece.Outline.Id).ToList();
-            var joined = false;
-            while (Nearest(open) is { } pair && pair.Gap <= mostMm)
+            var steps = Joins(Open(Mats.Unlocked(piece).Require(lines.Ids).Where(l => l.Id != piece.Outline.Id)), mostMm).ToList();
+            if (steps.Count == 0) throw new EditRefused(Reason.NoEndsNear, new Mm(mostMm)) { Field = "gap" };
+            foreach (var (line, gone, _) in steps)
             {
-                joined = true;
-                var (a, b) = (open[pair.A], open[pair.B]);
-                var one = pair.A == pair.B ? Closed(a.Path) : Joined(pair.FromStart ? a.Path.Reversed() : a.Path, pair.ToEnd ? b.Path.Reversed() : b.Path);
-                var line = a with { Path = one, Look = a.Look with { Closed = one.IsClosed } };
-                piece = piece.EachLine([a.Id], _ => line);
-                if (pair.A != pair.B) piece = piece.Without([b.Id]);
-                open.RemoveAt(Math.Max(pair.A, pair.B));
-                if (pair.A != pair.B) open.RemoveAt(Math.Min(pair.A, pair.B));
-                if (!one.IsClosed) open.Add(line);
+                piece = piece.EachLine([line.Id], _ => line);
+                if (gone is not null) piece = piece.Without([gone.Id]);
             }
-            return joined ? piece : throw new EditRefused(Reason.NoEndsNear, new Mm(mostMm)) { Field = "gap" };
+            return piece;
         });
+    }
+
+    /// <summary>The widest of the gaps that must be bridged until lines are closed, mm; null where none is open or there is no way to close all.</summary>
+    /// <param name="lines">The lines; closed ones are left alone.</param>
+    public static double? GapToClose(IEnumerable<Line> lines)
+    {
+        var open = lines.Where(l => !l.Path.IsClosed).ToList();
+        if (open.Count is 0 or > MostLines) return null;
+        var widest = 0.0;
+        foreach (var (line, gone, gap) in Joins(open, MostMm))
+        {
+            widest = Math.Max(widest, gap);
+            if (gone is not null) open.Remove(gone);
+            open.RemoveAll(l => l.Id == line.Id);
+            if (!line.Path.IsClosed) open.Add(line);
+        }
+        return open.Count == 0 ? widest : null;
+    }
+
+    private static List<Line> Open(IEnumerable<Line> lines)
+    {
+        var open = lines.Where(l => !l.Path.IsClosed).ToList();
+        return open.Count <= MostLines ? open : throw new EditRefused(Reason.TooIntricate);
+    }
+
+    /// <summary>Line by line what joining comes to: a line as it is then, the line that went into it, and the gap between them, mm.</summary>
+    private static IEnumerable<(Line Line, Line? Gone, double Gap)> Joins(IEnumerable<Line> lines, double mostMm)
+    {
+        var open = lines.ToList();
+        while (Nearest(open) is { } pair && pair.Gap <= mostMm)
+        {
+            var (a, b) = (open[pair.A], open[pair.B]);
+            var one = pair.A == pair.B ? Closed(a.Path) : Joined(pair.FromStart ? a.Path.Reversed() : a.Path, pair.ToEnd ? b.Path.Reversed() : b.Path);
+            var line = a with { Path = one, Look = a.Look with { Closed = one.IsClosed } };
+            open.Remove(a);
+            open.Remove(b);
+            if (!one.IsClosed) open.Add(line);
+            yield return (line, pair.A == pair.B ? null : b, pair.Gap);
+        }
     }
 
     /// <summary>The two ends that lie nearest: of two lines, or both of one that has more than one segment.</summary>

@@ -73,7 +73,7 @@ public static class WordShapes
         var place = text.PlaceOn(piece);
         var high = height / Math.Max(place.MeanScale, 1e-9);
         var bars = set.Lines.Where(l => l.Width > 0).Select(l => AreaRings.Inside(Path.Rectangle(l.Left, l.Baseline - high * BarAbove, l.Width, high).Map(place)));
-        var onBar = PathAreas.Combine(Combination.Unite, [AreaRings.OfParts(letters), .. bars]);
+        var onBar = PathAreas.Combine(Combination.Unite, [.. letters.Select(AreaRings.Of), .. bars]);
         // Dots, accents and further lines do not reach the bar.
         return WithBridges(onBar, Math.Max(FromWords.LeastTieMm, height * BridgeOfBar));
     }
@@ -99,7 +99,7 @@ public static class WordShapes
             joined.Join(way.A, way.B);
             bridges.Add(AreaRings.Inside(Bridge(way.From, way.To, width)));
         }
-        return PathAreas.Combine(Combination.Unite, [AreaRings.OfParts(letters), .. bridges]);
+        return PathAreas.Combine(Combination.Unite, [.. letters.Select(AreaRings.Of), .. bridges]);
     }
 
     private static Path Bridge(Point from, Point to, double width)

@@ -105,6 +105,7 @@ public sealed class CombiningTests
         var open = Given.ProjectOf(Given.Piece("p1", 60, 20, Given.Line(Path.Polyline([new(5, 5), new(15, 5), new(15, 15), new(5, 15), new(5, 7)], closed: false), Operation.Cut)));
         Assert.Equal(Reason.LineOpen, Refused(open, new CombineAction(Combination.Subtract), line));
         // Joined end to end by what lacks, it goes on.
+        Assert.Equal(2, LineEnds.GapToClose(open.Design.Require("p1").Lines)!.Value, 1e-9);
         var closed = Do(open, new JoinEndsAction(3), line);
         Assert.True(closed.Design.Require("p1").Find("l2")!.Path.IsClosed);
         Assert.Equal(1100, Do(closed, new CombineAction(Combination.Subtract), line).Design.Require("p1").Area, 1e-6);
@@ -131,6 +132,10 @@ public sealed class CombiningTests
         var joined = Do(project, new JoinEndsAction(1), Picked.OfLines("p1", "l2", "l3", "l4")).Design.Require("p1");
         Assert.Equal(3, joined.Lines.Length);
         Assert.Equal(3, joined.Find("l2")!.Path.Segments.Length);
+        // The two that meet at 0.4 mm are closed by the way from end to end; a straight line alone never is.
+        Assert.Equal(new Point(10, 10).DistanceTo(new(30, 30)), LineEnds.GapToClose(project.Design.Require("p1").Require(["l2", "l3"]))!.Value, 1e-9);
+        Assert.Null(LineEnds.GapToClose([Given.Line(Given.Straight(0, 0, 9, 0), Operation.Cut)]));
+        Assert.Null(LineEnds.GapToClose([Given.Line(Path.Rectangle(0, 0, 9, 9), Operation.Cut)]));
         Assert.Equal(Reason.NoEndsNear, Refused(project, new JoinEndsAction(0.1), Picked.OfLines("p1", "l2", "l3", "l4")));
     }
 }

@@ -77,7 +77,7 @@ public sealed class PathAreasTests
     {
         var (a, b) = (AreaRings.Inside(pair.A), AreaRings.Inside(pair.B));
         var (less, both) = (PathAreas.Combine(Combination.Subtract, a, b), PathAreas.Combine(Combination.Intersect, a, b));
-        var whole = PathAreas.Combine(Combination.Unite, AreaRings.OfParts(less), AreaRings.OfParts(both));
+        var whole = PathAreas.Combine(Combination.Unite, [.. less.Concat(both).Select(AreaRings.Of)]);
         Assert.Equal(Math.Abs(CurveAreas.Signed(pair.A)), whole.Sum(p => p.Area), 0.002 * pair.A.Length);
         // Every place of the former outline is on the new one again.
         var now = whole.SelectMany(p => p.Openings.Prepend(p.Outline)).ToList();

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Falzkunst.Core.Building;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Geometry.Overlay;
 using Falzkunst.Core.Texts;
 using Falzkunst.Formats.Fonts;
 using Path = Falzkunst.Core.Geometry.Path;
@@ -16,9 +17,9 @@ public sealed class WordShapeTests
 
     public static TheoryData<string> Outlines() => [.. FaceShelf.Shipped.Where(f => f.Kind != FaceKind.SingleLine).Select(f => f.Key)];
 
-    private static (Piece Piece, TextItem Text) Written(string face)
+    private static (Piece Piece, TextItem Text) Written(string face, string words = Words)
     {
-        var text = new TextItem("l2", Words, face, 12, Operation.Cut, null, Affine.Identity) { Shaped = Shelf.Shape(face, Words), IsShape = true };
+        var text = new TextItem("l2", words, face, 12, Operation.Cut, null, Affine.Identity) { Shaped = Shelf.Shape(face, words), IsShape = true };
         var plate = new Piece("p1", "Plate", "chalk-200", 1, Affine.Identity, new Line("l1", Path.Rectangle(0, 0, 200, 40), Operation.Cut, Look.DrawnHere, null, null), [text]) { NextItem = 3 };
         return (plate, text);
     }
@@ -59,6 +60,25 @@ public sealed class WordShapeTests
         var growth = WordShapes.GrowthToOne(loose);
         Assert.InRange(growth!.Value, 2, 12);
         if (loose.Length > 1) Assert.NotEmpty(WordShapes.Loose(piece with { Follows = new FromWords(null, "l2", 0, WordTie.Loose, 0) }, new FromWords(null, "l2", 0, WordTie.Loose, 0)));
+    }
+
+    [Fact]
+    public void A_letter_within_a_ring_is_tied_to_it_and_not_lost_in_its_opening()
+    {
+        var tried = 0;
+        foreach (var face in Outlines().Select(row => row.Data))
+        {
+            var (piece, text) = Written(face, "©");
+            var loose = WordShapes.Parts(piece, new FromWords(null, "l2", 0, WordTie.Loose, 0));
+            if (text.Shaped!.Missing.Length > 0 || loose.Length < 2) continue;
+            tried++;
+            foreach (var tie in new[] { WordTie.Bar, WordTie.Bridges })
+            {
+                var tied = Assert.Single(WordShapes.Parts(piece, new FromWords(null, "l2", 0, tie, 1)));
+                Assert.All(loose, part => Assert.True(PathAreas.Combine(Combination.Subtract, AreaRings.Of(part), AreaRings.Of(tied)).Sum(p => p.Area) < 1e-3, $"{face}, {tie}"));
+            }
+        }
+        Assert.True(tried >= 3, $"{tried} faces have it in parts");
     }
 
     [Fact]

@@ -10,12 +10,8 @@ public sealed record AreaRings(ImmutableArray<Path> Outlines, ImmutableArray<Pat
     /// <summary>The area inside one line.</summary>
     public static AreaRings Inside(Path outline) => new([outline], []);
 
-    /// <summary>The area of connected parts.</summary>
-    public static AreaRings OfParts(IEnumerable<PathArea> parts)
-    {
-        var all = parts.ToList();
-        return new([.. all.Select(p => p.Outline)], [.. all.SelectMany(p => p.Openings)]);
-    }
+    /// <summary>One connected area. Several are given one by one, since one may lie in the opening of another.</summary>
+    public static AreaRings Of(PathArea part) => new([part.Outline], part.Openings);
 
     public AreaRings Map(Affine map) => new([.. Outlines.Select(p => p.Map(map))], [.. Openings.Select(p => p.Map(map))]);
 }

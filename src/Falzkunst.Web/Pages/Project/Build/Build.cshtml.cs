@@ -28,6 +28,9 @@ public sealed class BuildModel(ProjectDesk desk) : BenchPage(desk)
     /// <summary>The one piece that is picked, and no lines of it; null for anything else.</summary>
     public Piece? Only => Picked is { IsLines: false, Pieces: [var only] } ? Value.Design.Find(only) : null;
 
+    /// <summary>How far the picked lines are from being closed, mm; null where they are, or cannot be.</summary>
+    public double? GapToClose => Picked is { IsLines: true, Pieces.Length: 1 } ? LineEnds.GapToClose(PickedLines.Select(l => l.Item).OfType<Line>()) : null;
+
     /// <summary>Several pieces are picked.</summary>
     public bool HasSeveral => Picked.Pieces.Length > 1;
 
