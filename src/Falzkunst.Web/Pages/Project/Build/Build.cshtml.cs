@@ -29,7 +29,7 @@ public sealed class BuildModel(ProjectDesk desk) : BenchPage(desk)
     public Piece? Only => Picked is { IsLines: false, Pieces: [var only] } ? Value.Design.Find(only) : null;
 
     /// <summary>How far the picked lines are from being closed, mm; null where they are, or cannot be.</summary>
-    public double? GapToClose => Picked is { IsLines: true, Pieces.Length: 1 } ? LineEnds.GapToClose(PickedLines.Select(l => l.Item).OfType<Line>()) : null;
+    public double? GapToClose => Picked is { IsLines: true, PieceIds: [_] } ? LineEnds.GapToClose(PickedLines.Select(l => l.Item).OfType<Line>()) : null;
 
     /// <summary>Several pieces are picked.</summary>
     public bool HasSeveral => Picked.Pieces.Length > 1;
