@@ -16,9 +16,6 @@ public sealed record Station(string Name, string Page, string Purpose)
 
     public static readonly IReadOnlyList<Station> Route = [SetOut, Art, Pieces, Build, Detail, Sheets, Run];
 
-    /// <summary>Where pieces and lines on them are picked; what is picked goes along from one to the other.</summary>
-    public static readonly IReadOnlyList<Station> PickingPieces = [Pieces, Build];
-
     /// <summary>The name as files have it.</summary>
     public string Key => Name.Replace("-o", "O", StringComparison.Ordinal);
 

@@ -1,5 +1,5 @@
 // @ts-check
-import { about, all } from "./dom.js";
+import { all } from "./dom.js";
 import { say } from "./notice.js";
 import { now, short, table } from "./picked.js";
 
@@ -110,15 +110,6 @@ document.addEventListener("project-shown", (event) => {
   } else if (isOther && before !== JSON.stringify(now())) {
     table()?.select();
   }
-});
-
-// A station that picks pieces and lines too opens with the same picked.
-document.addEventListener("click", (event) => {
-  const link = about(event, "a[data-keeps-pick]");
-  if (!(link instanceof HTMLAnchorElement) || !selected()) return;
-  const to = new URL(link.href);
-  to.searchParams.set("at", short(selected()));
-  link.href = to.href;
 });
 
 // The project moved on between page and scene, such as by a change still on its way when the page was asked for.

@@ -4,6 +4,8 @@ import { about, all } from "./dom.js";
 import { now, read, short, table, toggled, write } from "./picked.js";
 import { showNow } from "./requests.js";
 
+const LONGEST_KEPT = 600; // characters of what a cookie keeps
+
 /** @param {string | undefined} key */
 export function select(key) {
   if (!key || document.body.dataset.selected === key) return;
@@ -20,12 +22,12 @@ export function select(key) {
   showNow();
 }
 
-// The station that is gone to next begins with the same pieces.
+// The station that is gone to next begins with the same picked; of very much with its first pieces.
 /** @param {string} key */
 function remember(key) {
-  const project = /^\/projects\/([0-9a-f-]+)\/(pieces|detail)/.exec(location.pathname)?.[1];
-  const pieces = read(key.split(":")[0]).pieces.slice(0, 40).join(",");
-  if (project) document.cookie = `pick=${project}|${pieces}; path=/; samesite=lax`;
+  const project = /^\/projects\/([0-9a-f-]+)\/(pieces|build|detail)/.exec(location.pathname)?.[1];
+  const kept = key.length < LONGEST_KEPT ? key : read(key).pieces.slice(0, 40).join(",");
+  if (project) document.cookie = `pick=${encodeURIComponent(`${project}|${kept}`)}; path=/; samesite=lax`;
 }
 
 /** Ids of the pieces in the ledger, in its order. */
@@ -42,7 +44,10 @@ function markRows() {
 }
 
 // An edit may have picked something else; which rows are picked is no reason to send them again.
-document.addEventListener("project-shown", markRows);
+document.addEventListener("project-shown", () => {
+  markRows();
+  if (document.body.dataset.selected) remember(document.body.dataset.selected);
+});
 
 /** @type {string | null} */
 let anchor = null;
