@@ -208,13 +208,20 @@ public sealed partial class DrawerPageTests(Site site) : IClassFixture<Site>
         var before = (await DrawerAsync()).Stock("slate-220");
         var html = await GetAsync("/drawer/stocks/slate-220");
         Assert.Contains("0.28 mm", html, StringComparison.Ordinal);
-        site.Browser.DefaultRequestHeaders.Add("Cookie", "units=Inches");
+        // A drawer opened from a project is in that project's units.
+        var project = await site.BeginAsync("In inches");
+        async Task ShowAsync(string units, int head)
+        {
+            Assert.Equal(HttpStatusCode.OK, (await site.PostAsync($"/projects/{project}/set-out?handler=Units", new() { ["units"] = units }, head)).StatusCode);
+            await GetAsync($"/projects/{project}/set-out");
+        }
+        await ShowAsync("Inches", 1);
         var shown = await GetAsync("/drawer/stocks/slate-220");
         string Shown(string field) => WebUtility.HtmlDecode(Regex.Match(shown, $"name=\"{field}\"[^>]*value=\"([^\"]*)\"").Groups[1].Value);
         Assert.EndsWith(" in", Shown("thickness"), StringComparison.Ordinal);
         var answer = await PostAsync(
             $"stocks/slate-220?handler=Stock&version={await VersionAsync("slate-220")}", Fields(("name", "Slate, inches"), ("thickness", Shown("thickness")), ("narrowest", Shown("narrowest")), ("colour", before.Colour)));
-        site.Browser.DefaultRequestHeaders.Remove("Cookie");
+        await ShowAsync("Millimetres", 2);
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         var after = (await DrawerAsync()).Stock("slate-220");
         Assert.Equal("Slate, inches", after.Name);
