@@ -189,3 +189,51 @@ test("a signal is drawn, united, its lens taken out and a disc laid behind it", 
   await settled(page);
   expect(errors).toEqual([]);
 });
+
+test("an ornament is taken off a gable, closed, mirrored about a name panel and united with it", async ({ page }) => {
+  const errors = watch(page);
+  const art = svg(
+    200,
+    100,
+    `<path d="M10 60V30L60 6L110 30V60Z" fill="#F3EEE1"/><path d="M40 40C40 24 60 24 60 34C60 24 80 24 80 40" fill="none" stroke="#24313A" stroke-width=".3"/><path d="M120 50h60v14h-60Z" fill="#F3EEE1"/>`,
+  );
+  await withArt(page, "Name panel", art, "Pieces");
+  const hand = counting(page);
+  await hand.press(rows(page).first());
+  await hand.tab("Lines");
+  await hand.press(page.getByRole("button", { name: /^Pick the lines of (?!Outline)/ }).first());
+  await expect(page.locator(".tray-title h2")).toContainText("A line");
+  await hand.station("Build");
+  await hand.press(verb(page, "Part, close, openings"));
+  await headMoves(page, () => hand.press(page.getByRole("button", { name: "Close them straight" })));
+  await headMoves(page, () => hand.press(page.getByRole("button", { name: "Make it a piece of its own" })));
+  await expect(rows(page)).toHaveCount(3);
+  const say = async (text) => {
+    await hand.key("Control+k");
+    hand.actions++;
+    await page.getByRole("combobox", { name: "What to do" }).fill(text);
+    await headMoves(page, () => hand.key("Enter"));
+    await expect(page.locator("#commands")).toBeHidden();
+  };
+  await say("place 130 38");
+  await headMoves(page, () => hand.key("Control+d"));
+  await say("mirror down");
+  await say("place 130 62");
+  await expect(rows(page)).toHaveCount(4);
+  // All but the gable.
+  await hand.key("Control+a");
+  hand.actions++;
+  await rows(page)
+    .filter({ hasText: "Piece 1" })
+    .first()
+    .click({ modifiers: ["Control"] });
+  await expect(page.locator("#tray h2")).toContainText("3 pieces");
+  await hand.press(verb(page, "Unite, take out, overlap"));
+  await headMoves(page, () => hand.press(choice(page, "united")));
+  await expect(rows(page)).toHaveCount(2);
+  const panel = (await pieces(page)).at(-1);
+  expect(panel.lines).toBe(1);
+  expect(panel.height).toBeGreaterThan(30);
+  expect(hand.actions).toBeLessThan(40);
+  expect(errors).toEqual([]);
+});

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Falzkunst.Core.Actions;
 using Falzkunst.Core.Building;
@@ -23,7 +24,11 @@ public sealed class BuildModel(ProjectDesk desk) : BenchPage(desk)
 
     protected override Scene BuildScene() => SceneBuilder.Pieces(On);
 
-    protected override void PickAfter(Edit edit, Core.Projects.Project before) => PickBuilt(edit, before);
+    protected override void PickAfter(Edit edit, Core.Projects.Project before)
+    {
+        if (PickBuilt(edit, before) || edit is not (TakeApart or DuplicatePicked)) return;
+        if (Value.Design.Pieces.Where(p => before.Design.Find(p.Id) is null).Select(p => p.Id).ToImmutableArray() is { IsEmpty: false } made) Pick(Picked.OfPieces(made));
+    }
 
     /// <summary>The one piece that is picked, and no lines of it; null for anything else.</summary>
     public Piece? Only => Picked is { IsLines: false, Pieces: [var only] } ? Value.Design.Find(only) : null;
