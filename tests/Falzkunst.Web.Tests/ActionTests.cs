@@ -164,8 +164,8 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
         var unnamed = BenchAction.ByName.Keys.Select(n => n.Replace('-', ' ')).Where(n => !words.Contains(n) && !n.StartsWith("node ", StringComparison.Ordinal));
         // An operation goes by its own word, a fold by its way, the stock's settings by "settings" alone, repeating by "rows", a size by "size", "width" or "height", and "show all" is "show" with a word behind it.
         // The operation of a look is given from a line that has it, which a hand points at. The card's size is "card".
-        // Pieces are combined by "unite", "subtract" and "overlap".
-        Assert.Equal(["card size", "combine", "fold", "operation", "operation of look", "repeat", "resize", "stock settings"], unnamed.Except(["show all"]));
+        // Pieces are combined by "unite", "subtract" and "overlap"; a tie is moved by "move tie".
+        Assert.Equal(["card size", "combine", "fold", "operation", "operation of look", "repeat", "resize", "stock settings", "tie by", "tie to"], unnamed.Except(["show all"]));
     }
 
     private const string Art = """

@@ -237,3 +237,28 @@ test("an ornament is taken off a gable, closed, mirrored about a name panel and 
   expect(hand.actions).toBeLessThan(40);
   expect(errors).toEqual([]);
 });
+
+test("one holding bridge is dragged along its cut, and all are put back", async ({ page }) => {
+  const errors = watch(page);
+  await withArt(page, "Ties", svg(80, 60, '<rect x="5" y="5" width="60" height="40" fill="#F3EEE1"/>'), "Build");
+  await rows(page).first().click();
+  await verb(page, "Holding bridges").click();
+  await headMoves(page, () => page.getByRole("button", { name: "Leave them" }).click());
+  const ties = page.locator(".overlay .tie");
+  await expect(ties).toHaveCount(3);
+  const places = () => ties.evaluateAll((all) => all.map((t) => [Number(t.getAttribute("cx")), Number(t.getAttribute("cy"))]));
+  const before = await places();
+  const box = await ties.first().boundingBox();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 30, box.y + 25, { steps: 4 });
+  await headMoves(page, () => page.mouse.up());
+  await expect(page.locator("#tray")).toContainText("1 tie moved by hand");
+  const after = await places();
+  expect(after[0][0]).toBeLessThan(before[0][0] - 20);
+  expect(after[0][1]).toBeCloseTo(before[0][1], 1);
+  expect(after.slice(1)).toEqual(before.slice(1));
+  await headMoves(page, () => page.getByRole("button", { name: "Back to where they show least" }).click());
+  expect(await places()).toEqual(before);
+  expect(errors).toEqual([]);
+});

@@ -170,6 +170,49 @@ public sealed record HoldAction(int Count = HoldingBridges.UsualCount, [InMillim
     }
 }
 
+/// <summary>One tie of the one picked cut, or of the outline of the one picked piece, is moved along it; the others stay.</summary>
+/// <param name="Tie">Its number, from 0, in the order in which they lie by themselves.</param>
+public abstract record MoveTieAction(int Tie) : BenchAction, ISketched
+{
+    /// <summary>Half the length of the bar that shows where a tie would be, mm.</summary>
+    private const double BarMm = 2;
+
+    protected abstract HoldingBridges Moved(Piece piece, Line line, HoldingBridges hold);
+
+    public override Edit For(BenchContext c)
+    {
+        var (piece, line, hold) = Held(c);
+        return new ChangeLineSettings([new(piece.Id, [line.Id])], [LineSettingsPart.Hold], new LineSettings { Hold = Moved(piece, line, hold) });
+    }
+
+    public IEnumerable<Path> Sketch(BenchContext c)
+    {
+        var (piece, line, hold) = Held(c);
+        var at = piece.Place.Apply(HeldCuts.Ties(line.Path, Moved(piece, line, hold))[Tie]);
+        return [Path.Polyline([at - new Point(BarMm, BarMm), at + new Point(BarMm, BarMm)], closed: false), Path.Polyline([at + new Point(-BarMm, BarMm), at + new Point(BarMm, -BarMm)], closed: false)];
+    }
+
+    private (Piece Piece, Line Line, HoldingBridges Hold) Held(BenchContext c)
+    {
+        var (piece, line) = HeldLine.Find(c.Design, c.Picked) ?? throw new EditRefused(Reason.NotHeld);
+        var hold = line.Settings!.Hold!;
+        return Tie >= 0 && Tie < hold.Count ? (piece, line, hold) : throw EditRefused.Range(Measure.BridgeCount, 1, hold.Count, "tie");
+    }
+}
+
+/// <summary>A tie goes where its cut runs nearest to a place of the card.</summary>
+public sealed record TieToAction(int Tie, [InMillimetres] double X, [InMillimetres] double Y) : MoveTieAction(Tie)
+{
+    protected override HoldingBridges Moved(Piece piece, Line line, HoldingBridges hold) =>
+        HeldCuts.Moved(line.Path, hold, Tie, piece.Place.Inverse().Apply(new Point(X, Y)));
+}
+
+/// <summary>A tie goes a distance along its cut, backwards below 0.</summary>
+public sealed record TieByAction(int Tie, [InMillimetres] double By) : MoveTieAction(Tie)
+{
+    protected override HoldingBridges Moved(Piece piece, Line line, HoldingBridges hold) => HeldCuts.Moved(line.Path, hold, Tie, By);
+}
+
 /// <summary>What follows from something becomes plain: picked lines, or picked pieces.</summary>
 public sealed record MakePlainAction : BenchAction
 {

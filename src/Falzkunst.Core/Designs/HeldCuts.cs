@@ -19,22 +19,52 @@ public static class HeldCuts
     public static ImmutableArray<Path> Runs(Line line) =>
         line is { Operation: Operation.Cut, Settings.Hold: { } hold } && hold.Count * hold.WidthMm * 2 < line.Path.Length ? Parts(line.Path, hold) : [line.Path];
 
-    /// <summary>Where the middles of the ties lie, mm along the line.</summary>
-    public static ImmutableArray<double> Places(Path path, HoldingBridges hold)
+    /// <summary>Where the middles of the ties lie, by their numbers.</summary>
+    public static ImmutableArray<Point> Ties(Path path, HoldingBridges hold)
     {
         var walk = new Walk(path);
+        var whole = PathNodes.WrittenOut(path);
+        return [.. ByTie(walk, hold).Select(walk.PlaceAt).Select(p => whole.Segments[p.Segment].At(p.Segment == 0 ? whole.Start : whole.Segments[p.Segment - 1].End, p.T))];
+    }
+
+    /// <summary>The ties with one of them where the line runs nearest to a place.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">There is no tie of this number.</exception>
+    public static HoldingBridges Moved(Path path, HoldingBridges hold, int tie, Point to)
+    {
+        var walk = new Walk(path);
+        return MovedTo(walk, hold, tie, walk.LengthAt(PathNearest.Find(PathNodes.WrittenOut(path), to).Place));
+    }
+
+    /// <summary>The ties with one of them moved along the line.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">There is no tie of this number.</exception>
+    public static HoldingBridges Moved(Path path, HoldingBridges hold, int tie, double byMm)
+    {
+        var walk = new Walk(path);
+        ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(tie, hold.Count);
+        return MovedTo(walk, hold, tie, Round(ByTie(walk, hold)[tie] + byMm, walk.Length));
+    }
+
+    private static HoldingBridges MovedTo(Walk walk, HoldingBridges hold, int tie, double at)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegative(tie);
+        ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(tie, hold.Count);
+        return hold.WithMoved(tie, Math.IEEERemainder(at - ByTie(walk, hold with { MovedMm = default })[tie], walk.Length));
+    }
+
+    /// <summary>Where the middles of the ties lie, mm along the line, in the line's order.</summary>
+    private static double[] Places(Walk walk, HoldingBridges hold) => [.. ByTie(walk, hold).Order()];
+
+    private static double[] ByTie(Walk walk, HoldingBridges hold)
+    {
         var each = walk.Length / hold.Count;
-        var places = ImmutableArray.CreateBuilder<double>(hold.Count);
-        for (var i = 0; i < hold.Count; i++)
+        return [.. Enumerable.Range(0, hold.Count).Select(i =>
         {
             // The least bent place of its share, the nearer to the middle of that the better.
             var middle = (i + 0.5) * each;
             var best = Enumerable.Range(0, LooksEach).Select(k => middle + each * 0.8 * ((k + 0.5) / LooksEach - 0.5))
                 .MinBy(at => walk.TurnAround(at, hold.WidthMm * WindowOfWidths) + 0.05 * Math.Abs(at - middle) / each);
-            places.Add(Round(best + hold.ShiftMm, walk.Length));
-        }
-        places.Sort();
-        return places.ToImmutable();
+            return Round(best + hold.ShiftMm + hold.Moved(i), walk.Length);
+        })];
     }
 
     private static double Round(double at, double length) => (at % length + length) % length;
@@ -43,7 +73,7 @@ public static class HeldCuts
     {
         var whole = PathNodes.WrittenOut(path);
         var walk = new Walk(whole);
-        var places = Places(path, hold);
+        var places = Places(walk, hold);
         var parts = ImmutableArray.CreateBuilder<Path>();
         var half = hold.WidthMm / 2;
         for (var i = 0; i < places.Length; i++)
@@ -103,6 +133,15 @@ public static class HeldCuts
             var (a, b) = (_places[i - 1], _places[i]);
             var end = b.Segment == a.Segment ? b.T : 1;
             return new PathPlace(a.Segment, a.T + (end - a.T) * share);
+        }
+
+        public double LengthAt(PathPlace place)
+        {
+            var i = 1;
+            while (i < _places.Length - 1 && (_places[i].Segment < place.Segment || _places[i].Segment == place.Segment && _places[i].T < place.T)) i++;
+            var (a, b) = (_places[i - 1], _places[i]);
+            var (from, to) = (a.Segment == place.Segment ? a.T : 0, b.Segment == place.Segment ? b.T : 1);
+            return _at[i - 1] + (_at[i] - _at[i - 1]) * (to > from ? Math.Clamp((place.T - from) / (to - from), 0, 1) : 0);
         }
 
         /// <summary>How far the line turns within a distance of a place to both sides, radians.</summary>

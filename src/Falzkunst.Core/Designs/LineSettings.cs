@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Catalogue;
 
@@ -83,6 +84,22 @@ public sealed record PerforationDashes(double DashMm, double GapMm)
 /// <param name="ShiftMm">How far all are moved along the line from where they show least, mm.</param>
 public sealed record HoldingBridges(int Count, double WidthMm, double ShiftMm = 0)
 {
+    /// <summary>How far single ties are moved beyond the shift, mm along the line, in the order of their shares of it; those past its end are not moved.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public ImmutableArray<double> MovedMm { get; init; }
+
+    /// <summary>How far a tie is moved beyond the shift, mm along the line.</summary>
+    public double Moved(int tie) => MovedMm.IsDefault || tie >= MovedMm.Length ? 0 : MovedMm[tie];
+
+    /// <summary>The same ties with one of them moved so far from where it would lie by itself.</summary>
+    public HoldingBridges WithMoved(int tie, double mm) =>
+        this with { MovedMm = [.. Enumerable.Range(0, Count).Select(t => t == tie ? mm : Moved(t))] };
+
+    public bool Equals(HoldingBridges? other) => other is not null && (Count, WidthMm, ShiftMm) == (other.Count, other.WidthMm, other.ShiftMm)
+        && Enumerable.Range(0, Count).All(t => Moved(t) == other.Moved(t));
+
+    public override int GetHashCode() => HashCode.Combine(Count, WidthMm, ShiftMm);
+
     public const int MostCount = 40;
     public const double LeastMm = 0.1, MostMm = 10, MostShiftMm = 2000;
     public const int UsualCount = 3;

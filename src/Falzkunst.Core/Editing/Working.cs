@@ -145,6 +145,11 @@ public static class Working
         Between(settings.Hold?.Count, 1, HoldingBridges.MostCount, Measure.BridgeCount, "count");
         BetweenMm(settings.Hold?.WidthMm, HoldingBridges.LeastMm, HoldingBridges.MostMm, Measure.BridgeWidth, "width");
         BetweenMm(settings.Hold?.ShiftMm, -HoldingBridges.MostShiftMm, HoldingBridges.MostShiftMm, Measure.MoveDistance, "shift");
+        if (settings.Hold is { MovedMm.IsDefault: false } hold)
+        {
+            Between(hold.MovedMm.Length, 0, HoldingBridges.MostCount, Measure.BridgeCount, "tie");
+            foreach (var moved in hold.MovedMm) BetweenMm(moved, -HoldingBridges.MostShiftMm, HoldingBridges.MostShiftMm, Measure.MoveDistance, "tie");
+        }
         Between(settings.Tool?.Times, 1, MostTimes, Measure.TimesOver, "times");
     }
 }

@@ -64,6 +64,7 @@ public enum Reason
 
     /// <summary>Name of the piece.</summary>
     NoOpenings,
+    NotHeld,
 
     /// <summary>Names of the part and of the piece that should hold it.</summary>
     NotInside,

@@ -71,6 +71,7 @@ public static class ReasonWords
 
             Reason.TooIntricate => $"{(Has(0) ? V(0) : "A piece")} is too large or too intricate for that. Make it smaller, or take out some of its lines.",
             Reason.ClosedLinesOnly => "Only closed lines other than the outline can become pieces of their own.",
+            Reason.NotHeld => "No ties are left in what is picked. Pick one cut, leave ties in it under Holding bridges, then move them.",
             Reason.NoOpenings => $"{V(0)} has no openings. Pick a closed line on it to make that a piece of its own.",
             Reason.NotInside => $"{V(0)} does not lie inside {V(1)}. A piece has one outline, so only what lies inside it can be merged into it.",
             Reason.OnThatPieceAlready => "The lines are on that piece already.",

@@ -176,4 +176,31 @@ public sealed class LayerTests
         // Too short for its ties, it is cut as it is.
         Assert.Single(HeldCuts.Runs(Do(Given.ProjectOf(Given.Piece("p1", 0.6, 0.6)), new HoldAction(3, 1), "p1").Design.Pieces[0].Outline));
     }
+
+    [Fact]
+    public void One_tie_is_moved_along_its_cut_and_the_others_stay()
+    {
+        var held = Do(Given.ProjectOf(Given.Piece("p1", 40, 20)), new HoldAction(3, 0.5), "p1");
+        ImmutableArray<Point> Ties(Project p) => HeldCuts.Ties(p.Design.Pieces[0].Outline.Path, p.Design.Pieces[0].Outline.Settings!.Hold!);
+        var was = Ties(held);
+        for (var tie = 0; tie < 3; tie++)
+        {
+            var to = new Point(40, 7.5);
+            var moved = Ties(Do(held, new TieToAction(tie, to.X + 3, to.Y), "p1"));
+            Assert.True(moved[tie].DistanceTo(to) < 1e-6);
+            Assert.All(Enumerable.Range(0, 3).Where(t => t != tie), t => Assert.True(moved[t].DistanceTo(was[t]) < 1e-9));
+            // All the way round is no way.
+            Assert.True(Ties(Do(held, new TieByAction(tie, 120), "p1"))[tie].DistanceTo(was[tie]) < 1e-6);
+        }
+        var nudged = Do(Do(held, new TieByAction(1, 2), "p1"), new TieByAction(1, -5), "p1");
+        Assert.Equal(3, Ties(nudged)[1].DistanceTo(was[1]), 1e-6);
+        var runs = HeldCuts.Runs(nudged.Design.Pieces[0].Outline);
+        Assert.Equal(3, runs.Length);
+        Assert.Equal(118.5, runs.Sum(r => r.Length), 0.01);
+        // The same ties again put all back.
+        Assert.Equal(held.Design.Pieces[0].Outline.Settings, Do(nudged, new HoldAction(3, 0.5), "p1").Design.Pieces[0].Outline.Settings);
+        Assert.NotEqual(held.Design.Pieces[0].Outline.Settings, nudged.Design.Pieces[0].Outline.Settings);
+        Assert.Throws<EditRefused>(() => Do(held, new TieByAction(3, 1), "p1"));
+        Assert.Equal(Reason.NotHeld, Assert.Throws<EditRefused>(() => Do(Given.ProjectOf(Given.Piece("p1", 40, 20)), new TieByAction(0, 1), "p1")).Reason);
+    }
 }

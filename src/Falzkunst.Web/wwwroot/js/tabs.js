@@ -1,6 +1,7 @@
 // @ts-check
 // Tabs of the tray. The server knows from a cookie which tab was chosen last for a kind of pick, so that answers come with it open.
 import { about, all } from "./dom.js";
+import { table } from "./picked.js";
 import { showNow } from "./requests.js";
 
 const YEAR = 31_536_000; // s
@@ -22,6 +23,7 @@ export function openTab(tab) {
     since = { kind, key: tab.dataset.tab ?? "" };
     remember(kind, since.key);
   }
+  table()?.redraw();
   // What takes work is made when it is looked at.
   if (document.getElementById(tab.getAttribute("aria-controls") ?? "")?.dataset.unmade !== undefined) showNow();
 }

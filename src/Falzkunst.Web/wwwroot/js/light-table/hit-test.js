@@ -170,6 +170,15 @@ export class HitTest {
   line(item, line) {
     const { id } = parts(line);
     if (!item.lines.some((l) => l.id === id)) return null;
+    return this.maps(item);
+  }
+
+  /**
+   * The ways between an item's own coordinates, the table's and the card's.
+   * @param {SceneItem} item
+   * @returns {LineOnTable}
+   */
+  maps(item) {
     const back = inverse(item.map);
     const pair = (/** @type {Point} */ { x, y }) => /** @type {[number, number]} */ ([x, y]);
     return {

@@ -18,6 +18,7 @@ import { SceneStore } from "./scene-store.js";
 import { Sight } from "./sight.js";
 import { gridStep } from "./snap.js";
 import * as toolbar from "./toolbar.js";
+import { tiesOf } from "./ties.js";
 import { begin } from "./tools/begin.js";
 import { keyAfterStep, keyAfterTouch } from "./tools/choose.js";
 import { View } from "./view.js";
@@ -419,6 +420,7 @@ export class LightTable extends HTMLElement {
       place: this.place,
       grid: this.grid,
       nodes: this.nodes.drawn,
+      ties: tiesOf(this),
       touched: touchedOf(this.sight, this.layout),
     });
     this.ghost.follow();

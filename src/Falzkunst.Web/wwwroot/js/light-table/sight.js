@@ -108,6 +108,15 @@ export class Sight {
     return { width: maxX - minX, height: maxY - minY };
   }
 
+  /**
+   * The ways between a piece's coordinates, the table's and the card's; null where it is not there.
+   * @param {string} piece
+   */
+  mapsOf(piece) {
+    const item = this.#store.layout.items.find((i) => i.piece === piece);
+    return item ? this.#hits.maps(item) : null;
+  }
+
   /** The one picked line with its maps, or null. */
   pickedLine() {
     const key = now();
