@@ -20,6 +20,16 @@ internal static class FileKinds
         ([0x1F, 0x8B], "a compressed file"),
     ];
 
+    /// <summary>The file begins as a picture that is read.</summary>
+    public static bool IsPicture(ReadOnlySpan<byte> file)
+    {
+        foreach (var (begin, kind) in Known)
+        {
+            if (file.StartsWith(begin)) return kind.Contains("picture", StringComparison.Ordinal);
+        }
+        return false;
+    }
+
     /// <summary>What the file is, with its article; null for what may be a drawing.</summary>
     public static string? Detect(ReadOnlySpan<byte> file)
     {

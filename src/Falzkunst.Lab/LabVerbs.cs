@@ -46,6 +46,10 @@ internal static class LabVerbs
         new("combine", "Unites, subtracts or intersects two areas.", "SVG whose first two closed paths are the areas",
             [new("--by", "HOW", "unite, subtract or intersect, needed"), new("--to", "OUT.svg", "the file to write, needed")],
             "./lab combine two.svg --by subtract --to rest.svg", CombineVerb.Run),
+        new("trace", "Makes lines of a picture.", "PNG, JPEG, WebP, BMP, GIF or TIFF",
+            [new("--to", "OUT.svg", "the file to write, needed"), new("--mode", "MODE", "rim, areas, centre or colours; areas where none is given"),
+                new("--threshold", "0..1", "from how much ink a dot counts"), new("--tolerance", "DOTS", "how near curves keep to what is seen"), new("--colours", "N", "at most so many colours")],
+            "./lab trace lantern.png --mode centre --to lantern.svg", TraceVerb.Run),
     ];
 
     /// <summary>The command line that knows them.</summary>

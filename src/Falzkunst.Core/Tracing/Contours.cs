@@ -1,0 +1,90 @@
+using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Tracing;
+
+/// <summary>
+/// The lines along which ink has one amount, by linear interpolation between the middles of dots (marching squares after Lorensen and
+/// Cline 1987), so that an edge drawn smoothly is found to a fraction of a dot. Where ink touches only at a corner, the mean of the four
+/// dots decides.
+/// </summary>
+internal static class Contours
+{
+    /// <summary>Closed lines, in dots; what is inked lies to the right of the way, so that outer lines have an area above 0 and those of holes below.</summary>
+    /// <param name="raster">The ink; there is none outside.</param>
+    /// <param name="threshold">From how much on a dot is inked.</param>
+    /// <param name="leastArea">Lines round less, in dots, are left out.</param>
+    /// <param name="budget">Work is drawn from it.</param>
+    /// <param name="dropped">How many were left out.</param>
+    public static List<Point[]> Find(InkRaster raster, double threshold, double leastArea, Budget budget, out int dropped)
+    {
+        var (width, height, ink) = (raster.Width, raster.Height, raster.Ink);
+        // Lines begin where paper turns to ink from left to right; the first such step of each is met first.
+        var seen = new System.Collections.BitArray((width + 1) * height);
+        var limit = (int)Math.Ceiling(threshold);
+        var found = new List<Point[]>();
+        var points = new List<Point>();
+        dropped = 0;
+        for (var y = 0; y < height; y++)
+        {
+            budget.Work(width / 8 + 1);
+            var row = y * width;
+            var before = false;
+            for (var x = 0; x < width; x++)
+            {
+                var now = ink[row + x] >= limit;
+                if (now && !before && !seen[y * (width + 1) + x])
+                {
+                    Follow(x, y);
+                    budget.Work(points.Count);
+                    if (Math.Abs(Area(points)) < leastArea) dropped++;
+                    else found.Add([.. points]);
+                }
+                before = now;
+            }
+        }
+        return found;
+
+        bool Inked(int x, int y) => (uint)x < (uint)width && (uint)y < (uint)height && ink[y * width + x] >= limit;
+
+        // A line crosses a step between two dots that lie side by side; the way has the inked dot to its right.
+        void Follow(int startX, int startY)
+        {
+            points.Clear();
+            // The inked dot, and the way in which the line passes it: up, with the paper at its left.
+            var (x, y, way) = (startX, startY, 0);
+            do
+            {
+                var (px, py) = (x + LeftX[way], y + LeftY[way]);
+                points.Add(Between(px, py, x, y));
+                if (way == 0) seen[y * (width + 1) + x] = true;
+                // Ahead of the pair lie one dot on the paper's side and one on the ink's.
+                var (aheadX, aheadY) = (x + AheadX[way], y + AheadY[way]);
+                var (besideX, besideY) = (px + AheadX[way], py + AheadY[way]);
+                var (ahead, beside) = (Inked(aheadX, aheadY), Inked(besideX, besideY));
+                var turnsLeft = beside && (ahead || raster.At(x, y) + raster.At(px, py) + raster.At(aheadX, aheadY) + raster.At(besideX, besideY) >= 4 * threshold);
+                if (turnsLeft) (x, y, way) = (besideX, besideY, (way + 3) % 4);
+                else if (ahead) (x, y) = (aheadX, aheadY);
+                else way = (way + 1) % 4;
+            }
+            while (x != startX || y != startY || way != 0);
+        }
+
+        Point Between(int px, int py, int x, int y)
+        {
+            var (paper, inked) = (raster.At(px, py), raster.At(x, y));
+            var share = inked > paper ? Math.Clamp((threshold - paper) / (inked - paper), 0, 1) : 0.5;
+            return new Point(px + 0.5 + (x - px) * share, py + 0.5 + (y - py) * share);
+        }
+    }
+
+    // Ways: up, right, down, left.
+    private static readonly int[] AheadX = [0, 1, 0, -1], AheadY = [-1, 0, 1, 0], LeftX = [-1, 0, 1, 0], LeftY = [0, -1, 0, 1];
+
+    private static double Area(List<Point> points)
+    {
+        double twice = 0;
+        for (var i = 0; i < points.Count; i++) twice += points[i].Cross(points[(i + 1) % points.Count]);
+        return twice / 2;
+    }
+}

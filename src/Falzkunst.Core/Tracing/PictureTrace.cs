@@ -1,0 +1,100 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Pictures;
+using Path = Falzkunst.Core.Geometry.Path;
+
+namespace Falzkunst.Core.Tracing;
+
+/// <summary>
+/// From dots to lines. Stages: ink of every dot; light levelled; noise measured and smoothed; small lettering made larger; threshold;
+/// contours to a fraction of a dot, or middle lines; corners and curves (compare Selinger, "Potrace: a polygon-based tracing algorithm",
+/// 2003, which works on inked dots alone).
+/// </summary>
+public static class PictureTrace
+{
+    private const string Ink = "#24313A";
+
+    /// <summary>Noise of less, of 255, is none.</summary>
+    private const double Clean = 3;
+
+    /// <summary>Of noise, so many dots of smoothing for each of 255; 5 % of noise are 13.</summary>
+    private const double SmoothingEach = 0.045;
+
+    /// <summary>Strokes narrower than this, in dots, are traced from a picture twice as large.</summary>
+    private const double Narrow = 3.2;
+
+    /// <summary>Larger pictures are not made larger still, dots.</summary>
+    private const int MostEnlarged = 6_000_000;
+
+    /// <summary>Traces a picture.</summary>
+    /// <param name="image">The picture.</param>
+    /// <param name="how">What of it, and how near.</param>
+    /// <param name="budget">Work and time are drawn from it.</param>
+    /// <exception cref="BudgetSpent">There is more to trace than the budget allows.</exception>
+    public static Traced Run(PixelImage image, TraceHow how, Budget budget)
+    {
+        if (how.Mode == TraceMode.Colours) return ColourPatches.Trace(image, how, budget);
+        var isCutOut = how.Mode == TraceMode.Rim && image.IsTransparent;
+        var raster = isCutOut ? InkRaster.OfOpacity(image) : InkRaster.OfDarkness(image);
+        budget.Work(raster.Ink.Length / 16);
+        if (!isCutOut && InkCleaning.Light(raster) is { } light) raster = InkCleaning.Levelled(raster, light);
+        var noise = InkCleaning.Noise(raster);
+        var isNoisy = noise >= Clean;
+        if (isNoisy) raster = InkCleaning.Smoothed(raster, 0.35 + Math.Min(1.1, noise * SmoothingEach));
+        var threshold = how.Threshold * 255 ?? InkThreshold.Find(raster);
+        var leastArea = isNoisy ? Math.Max(how.LeastArea, 10) : how.LeastArea;
+        var times = 1;
+        if (!isNoisy && raster.Ink.Length * 4 <= MostEnlarged && InkCleaning.StrokeWidth(raster, threshold) < Narrow) (raster, times) = (InkCleaning.Doubled(raster), 2);
+        budget.Look();
+        var scale = new FitScale(how.Tolerance * times + (isNoisy ? 0.1 + noise * 0.012 : 0), isNoisy ? 1.3 + Math.Min(0.7, noise * 0.03) : 1);
+        var back = Affine.Scale(1.0 / times, 1.0 / times);
+        if (how.Mode == TraceMode.MiddleLines)
+        {
+            var lines = MiddleLines.Find(raster, threshold, leastArea * times * times, scale, budget);
+            return new Traced([], [.. lines.Select(l => new TracedLine(l.Path.Map(back), l.Width / times))], threshold / 255, 0);
+        }
+        var contours = Contours.Find(raster, threshold, leastArea * times * times, budget, out var specks);
+        if (how.Mode == TraceMode.Rim) contours = Outermost(contours);
+        var paths = new Path[contours.Count];
+        Parallel.For(0, contours.Count, OnAllCores.OfCaller, i =>
+        {
+            budget.Work(contours[i].Length);
+            paths[i] = OutlineFit.Fit(contours[i], closed: true, scale).Map(back);
+        });
+        var areas = Nested(contours, i => paths[i]);
+        return new Traced([.. areas.Select(a => new TracedArea(a.Outline, a.Openings, Ink))], [], threshold / 255, specks);
+    }
+
+    /// <summary>Outer lines with the openings that lie right in them.</summary>
+    internal static IEnumerable<(Path Outline, ImmutableArray<Path> Openings)> Nested(List<Point[]> contours, Func<int, Path> pathOf)
+    {
+        var around = Around(contours);
+        var openings = Enumerable.Range(0, contours.Count).Where(i => around[i] >= 0 && IsOpening(contours[i])).ToLookup(i => around[i]);
+        return Enumerable.Range(0, contours.Count).Where(i => !IsOpening(contours[i])).Select(i => (pathOf(i), openings[i].Select(pathOf).ToImmutableArray()));
+    }
+
+    private static bool IsOpening(Point[] contour) => Polygons.SignedArea(contour) < 0;
+
+    private static List<Point[]> Outermost(List<Point[]> contours)
+    {
+        var around = Around(contours);
+        return [.. contours.Where((c, i) => !IsOpening(c) && around[i] < 0)];
+    }
+
+    /// <summary>The smallest contour around each, of those that bound ink; -1 where there is none.</summary>
+    private static int[] Around(List<Point[]> contours)
+    {
+        var boxes = contours.ConvertAll(c => Box.Around(c));
+        var areas = contours.ConvertAll(c => Math.Abs(Polygons.SignedArea(c)));
+        var tree = new BoxTree(boxes);
+        var found = new int[contours.Count];
+        Parallel.For(0, contours.Count, OnAllCores.OfCaller, i =>
+        {
+            var at = contours[i][0];
+            var candidates = tree.Meeting(new Box(at.X, at.Y, at.X, at.Y)).Where(k => k != i && areas[k] > areas[i] && !IsOpening(contours[k]) && boxes[k].Contains(boxes[i])).OrderBy(k => areas[k]);
+            found[i] = candidates.Where(k => Polygons.Contains(contours[k], at)).DefaultIfEmpty(-1).First();
+        });
+        return found;
+    }
+}

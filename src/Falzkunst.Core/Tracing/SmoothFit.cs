@@ -1,0 +1,70 @@
+using System.Collections.Immutable;
+using Falzkunst.Core.Geometry;
+
+namespace Falzkunst.Core.Tracing;
+
+/// <summary>The longest cubics one after the other along a smooth stretch.</summary>
+internal static class SmoothFit
+{
+    /// <summary>A stretch of so many points is tried first.</summary>
+    private const int FirstTry = 12;
+
+    public static Point Direction(Point from, Point to) => (to - from) is var d && d.Length > 1e-12 ? d * (1 / d.Length) : new Point(1, 0);
+
+    /// <summary>Writes curves from the first point to the last.</summary>
+    /// <param name="points">The stretch.</param>
+    /// <param name="first">Direction at its beginning.</param>
+    /// <param name="last">Direction at its end, back into the stretch.</param>
+    /// <param name="tolerance">Largest distance from it.</param>
+    /// <param name="window">Points to both sides by which its direction is told.</param>
+    /// <param name="segments">What is written to.</param>
+    public static void Write(List<Point> points, Point first, Point last, double tolerance, int window, ImmutableArray<Segment>.Builder segments)
+    {
+        var end = points.Count - 1;
+        for (var from = 0; from < end;)
+        {
+            var (to, curve) = Longest(points, from, first, last, tolerance, window);
+            segments.Add(curve);
+            if (to < end) first = Along(points, to, window);
+            from = to;
+        }
+    }
+
+    private static (int To, Segment Curve) Longest(List<Point> points, int from, Point first, Point last, double tolerance, int window)
+    {
+        var end = points.Count - 1;
+        if (end - from < 2) return (end, Segment.Straight(points[end]));
+        // Doubled until it fails, then halved between what held and what did not.
+        var (held, failed, step) = (from, end + 1, FirstTry);
+        Segment? best = null;
+        while (failed > end)
+        {
+            var to = Math.Min(end, from + step);
+            if (Try(to) is { } curve)
+            {
+                (held, best) = (to, curve);
+                if (to == end) return (to, curve);
+                step *= 2;
+            }
+            else
+            {
+                failed = to;
+            }
+        }
+        while (failed - held > 2)
+        {
+            var to = (held + failed) / 2;
+            if (Try(to) is { } curve) (held, best) = (to, curve);
+            else failed = to;
+        }
+        if (best is { } found) return (held, found);
+        var near = Math.Min(end, from + 2);
+        return (near, Segment.Straight(points[near]));
+
+        Segment? Try(int to) => to - from < 2 ? Segment.Straight(points[to])
+            : CubicFit.Within(points, from, to, first, to == end ? last : Along(points, to, window) * -1, tolerance, out _);
+    }
+
+    private static Point Along(List<Point> points, int at, int window) =>
+        Direction(points[Math.Max(0, at - window)], points[Math.Min(points.Count - 1, at + window)]);
+}

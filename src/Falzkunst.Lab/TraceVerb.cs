@@ -1,0 +1,76 @@
+using System.Globalization;
+using System.Text;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Tracing;
+using Falzkunst.Formats;
+using Falzkunst.Formats.Pictures;
+
+namespace Falzkunst.Lab;
+
+/// <summary>Lines from a picture.</summary>
+internal static class TraceVerb
+{
+    private static readonly Dictionary<string, TraceMode> Modes = new()
+    {
+        ["areas"] = TraceMode.Areas,
+        ["rim"] = TraceMode.Rim,
+        ["centre"] = TraceMode.MiddleLines,
+        ["colours"] = TraceMode.Colours,
+    };
+
+    /// <summary>Path data is rounded to a thousandth of a dot.</summary>
+    private const int Decimals = 3;
+
+    private const double InchMm = 25.4, UsualDotsPerInch = 96;
+
+    public static object Run(Arguments arguments)
+    {
+        var named = arguments.Option("--mode") ?? "areas";
+        if (!Modes.TryGetValue(named, out var mode)) throw new LabRefused($"--mode takes {string.Join(", ", Modes.Keys)}, not “{named}”");
+        var to = arguments.Option("--to") ?? throw new LabRefused("trace needs --to, the file to write");
+        var (bytes, path) = arguments.File();
+        var picture = Read(bytes, path);
+        var how = new TraceHow(mode)
+        {
+            Threshold = arguments.Number("--threshold", 0.01, 0.99),
+            Tolerance = arguments.Number("--tolerance", 0.05, 20) ?? TraceHow.UsualTolerance,
+            Colours = (int)(arguments.Number("--colours", 2, TraceHow.MostColours) ?? 8),
+        };
+        var (traced, milliseconds) = Timed.Run(() => PictureTrace.Run(picture.Image, how, ArtFile.Reading));
+        var mm = InchMm / (picture.DotsPerInch ?? UsualDotsPerInch);
+        Arguments.WriteText(to, Svg(traced, picture.Image.Width, picture.Image.Height, mm));
+        return new
+        {
+            Outlines = traced.Paths.Count(),
+            traced.Segments,
+            Width = Math.Round(picture.Image.Width * mm, 4),
+            Height = Math.Round(picture.Image.Height * mm, 4),
+            Threshold = Math.Round(traced.Threshold, 4),
+            traced.Specks,
+            ElapsedMs = milliseconds,
+        };
+    }
+
+    private static ReadPicture Read(byte[] bytes, string path)
+    {
+        try
+        {
+            return PictureReader.Read(bytes);
+        }
+        catch (ReadRefused refused)
+        {
+            throw new LabRefused($"{path}: {refused.Message}");
+        }
+    }
+
+    private static string Svg(Traced traced, int width, int height, double mm)
+    {
+        var text = new StringBuilder();
+        text.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width * mm:0.####}mm\" height=\"{height * mm:0.####}mm\" viewBox=\"0 0 {width} {height}\">");
+        foreach (var area in traced.Areas)
+            text.Append(CultureInfo.InvariantCulture, $"<path fill=\"{area.Colour}\" fill-rule=\"evenodd\" d=\"{string.Concat(area.Openings.Prepend(area.Outline).Select(p => PathText.Write(p, Decimals)))}\"/>");
+        foreach (var line in traced.Lines)
+            text.Append(CultureInfo.InvariantCulture, $"<path fill=\"none\" stroke=\"#24313A\" stroke-linecap=\"round\" stroke-linejoin=\"round\" stroke-width=\"{line.Width:0.###}\" d=\"{PathText.Write(line.Path, Decimals)}\"/>");
+        return text.Append("</svg>").ToString();
+    }
+}
