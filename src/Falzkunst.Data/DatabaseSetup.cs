@@ -19,6 +19,7 @@ public static class DatabaseSetup
         services.AddScoped<PartStore>();
         services.AddScoped<ProjectStore>();
         services.AddScoped<ArtStore>();
+        services.AddScoped<PictureStore>();
         services.AddScoped<CatalogueStore>();
         services.AddScoped<FaceStore>();
         services.AddScoped<DrawerStore>();

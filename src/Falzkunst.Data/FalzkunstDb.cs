@@ -17,6 +17,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
     public DbSet<PartRow> Parts => Set<PartRow>();
     public DbSet<ArtFileRow> ArtFiles => Set<ArtFileRow>();
     public DbSet<LookRuleRow> LookRules => Set<LookRuleRow>();
+    public DbSet<PictureRow> Pictures => Set<PictureRow>();
     public DbSet<FaceRow> Faces => Set<FaceRow>();
     public DbSet<StockRow> Stocks => Set<StockRow>();
     public DbSet<CraftToolRow> CraftTools => Set<CraftToolRow>();
@@ -114,6 +115,14 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
             e.HasKey(s => new { s.Owner, s.StockKey, s.Name });
             e.Property(s => s.Name).HasMaxLength(DrawerRules.LongestName);
             e.HasMany(s => s.Settings).WithOne().HasForeignKey(s => new { s.Owner, s.StockKey, s.SetName });
+        });
+        model.Entity<PictureRow>(e =>
+        {
+            e.ToTable("pictures", t => t.HasCheckConstraint("ck_pictures_sane", "length(content) = 64 and pixels_across > 0 and pixels_down > 0 and length(file) > 0 and length(screen) > 0 and (dots_per_inch is null or dots_per_inch > 0)"));
+            e.HasKey(p => new { p.Owner, p.Content });
+            e.HasOne<WorkshopRow>().WithMany().HasForeignKey(p => p.Owner);
+            e.Property(p => p.Content).HasMaxLength(64);
+            e.Property(p => p.MediaType).HasMaxLength(40);
         });
         model.Entity<FaceRow>(e =>
         {

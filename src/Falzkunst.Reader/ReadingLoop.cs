@@ -2,6 +2,7 @@ using System.Text;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Fonts;
+using Falzkunst.Formats.Pictures;
 using Falzkunst.Formats.Wire;
 
 namespace Falzkunst.Reader;
@@ -27,6 +28,7 @@ internal static class ReadingLoop
             {
                 var budget = new Budget(BudgetLimits.Reading with { Time = request.Time });
                 if (request.Kind == ReadingKind.Face) ReadingWire.WriteFace(answer, FaceFile.Facts(request.File, budget));
+                else if (request.Kind == ReadingKind.Picture) ReadingWire.WritePicture(answer, PictureReader.Read(request.File, budget));
                 else ReadingWire.WriteDrawing(answer, ArtReader.Read(request.File, budget));
             }
             catch (ReadRefused refused)

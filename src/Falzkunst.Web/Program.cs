@@ -31,6 +31,8 @@ builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddFalzkunstData(connection);
 builder.Services.AddDataProtection().SetApplicationName("Falzkunst").PersistKeysToDbContext<FalzkunstDb>();
 builder.Services.AddScoped<ProjectDesk>();
+builder.Services.AddScoped<PictureDesk>().AddSingleton<PictureCache>();
+builder.Services.AddSingleton<IPictureReader>(s => s.GetRequiredService<GuardedReader>());
 builder.Services.AddScoped<ArtDesk>().AddScoped<ZipDesk>();
 builder.Services.AddScoped<DrawerDesk>();
 builder.Services.AddScoped<FaceDesk>();

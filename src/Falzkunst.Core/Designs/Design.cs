@@ -21,6 +21,15 @@ public sealed record Design(
     /// <summary>Number of the next line that comes in on no piece; ids are never used twice.</summary>
     public int NextLoose { get; init; } = 1;
 
+    /// <summary>The pictures that were brought in, oldest first.</summary>
+    public ImmutableArray<CardPicture> Pictures { get; init; } = [];
+
+    /// <summary>Number of the next picture that comes in; ids are never used twice.</summary>
+    public int NextPicture { get; init; } = 1;
+
+    /// <exception cref="EditRefused">There is no such picture.</exception>
+    public CardPicture RequirePicture(string id) => Pictures.FirstOrDefault(p => p.Id == id) ?? throw new EditRefused(Reason.PictureGone);
+
     public Piece? Find(string id) => Pieces.FirstOrDefault(p => p.Id == id);
 
     /// <exception cref="EditRefused">There is no such piece.</exception>

@@ -65,6 +65,15 @@ public enum Reason
     /// <summary>Name of the piece.</summary>
     NoOpenings,
     NotHeld,
+    PictureGone,
+    PictureLies,
+    PicturesFull,
+    PictureStepsFull,
+    PictureCropped,
+    PictureCorners,
+    PictureBrush,
+    NothingTraced,
+    TracedTooMany,
 
     /// <summary>Names of the part and of the piece that should hold it.</summary>
     NotInside,
@@ -316,6 +325,11 @@ public enum Measure
     LiftSeconds,
     UnitsPerMm,
     OffcutSide,
+    ColourTolerance,
+    PictureSize,
+    TraceSmooth,
+    TraceColours,
+    TraceThreshold,
 }
 
 /// <summary>A length among the values of a refusal or finding, shown in the user's units.</summary>

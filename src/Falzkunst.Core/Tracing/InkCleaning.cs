@@ -1,52 +1,13 @@
 using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Pictures;
 
 namespace Falzkunst.Core.Tracing;
 
-/// <summary>What is done to ink before it is traced: light that falls unevenly is levelled, noise is measured and smoothed.</summary>
+/// <summary>What is done to ink before it is traced: light that falls unevenly is levelled, noise is measured and smoothed, narrow strokes are made larger.</summary>
 internal static class InkCleaning
 {
-    /// <summary>Light that differs by less over the page, of 255, is even.</summary>
-    private const double EvenLight = 8;
-
-    /// <summary>A block that is darker than the paper around it by more than this, of 255, is no paper.</summary>
-    private const double NoPaper = 14;
-
-    private const int Blocks = 48, Rounds = 6;
-
-    /// <summary>
-    /// How the brightness of the paper goes over the page: a surface of second order through the light part of each block, blocks that are
-    /// darker than it left out, round after round. null where the light is even, or too little paper is seen.
-    /// </summary>
-    public static Func<double, double, double>? Light(InkRaster raster)
-    {
-        var (across, down) = (Math.Min(Blocks, raster.Width), Math.Min(Blocks, raster.Height));
-        var samples = new List<(double U, double V, double Light)>(across * down);
-        for (var j = 0; j < down; j++)
-        {
-            for (var i = 0; i < across; i++)
-            {
-                samples.Add(((i + 0.5) / across - 0.5, (j + 0.5) / down - 0.5, Paper(raster, i * raster.Width / across, j * raster.Height / down, (i + 1) * raster.Width / across, (j + 1) * raster.Height / down)));
-            }
-        }
-        var kept = samples;
-        double[]? surface = null;
-        for (var round = 0; round < Rounds; round++)
-        {
-            surface = Surface(kept);
-            if (surface is null) return null;
-            var near = samples.Where(s => s.Light >= Value(surface, s.U, s.V) - NoPaper).ToList();
-            if (near.Count < samples.Count * 3 / 10) return null;
-            if (near.Count == kept.Count) break;
-            kept = near;
-        }
-        var lights = samples.Select(s => Value(surface!, s.U, s.V)).ToList();
-        if (lights.Max() - lights.Min() < EvenLight || lights.Min() < 40) return null;
-        var found = surface!;
-        return (x, y) => Value(found, x / raster.Width - 0.5, y / raster.Height - 0.5);
-    }
-
     /// <summary>The ink as it would be under even light.</summary>
-    public static InkRaster Levelled(InkRaster raster, Func<double, double, double> light)
+    public static InkRaster Levelled(InkRaster raster, PaperLight light)
     {
         var made = new byte[raster.Ink.Length];
         Parallel.For(0, raster.Height, OnAllCores.OfCaller, y =>
@@ -54,7 +15,7 @@ internal static class InkCleaning
             for (var x = 0; x < raster.Width; x++)
             {
                 var at = y * raster.Width + x;
-                made[at] = (byte)Math.Clamp(255 - (255 - raster.Ink[at]) * 255 / light(x + 0.5, y + 0.5) + 0.5, 0, 255);
+                made[at] = (byte)Math.Clamp(255 - (255 - raster.Ink[at]) * PaperLight.White / light.At(x + 0.5, y + 0.5) + 0.5, 0, 255);
             }
         });
         return raster with { Ink = made };
@@ -178,56 +139,4 @@ internal static class InkCleaning
         });
         return raster with { Ink = made };
     }
-
-    /// <summary>The brightness that nine in ten dots of a block do not pass, of a sample of it.</summary>
-    private static double Paper(InkRaster raster, int fromX, int fromY, int toX, int toY)
-    {
-        var counts = new int[256];
-        var count = 0;
-        var step = Math.Max(1, (toX - fromX) / 16);
-        for (var y = fromY; y < Math.Max(toY, fromY + 1); y += step)
-        {
-            for (var x = fromX; x < Math.Max(toX, fromX + 1); x += step, count++) counts[255 - raster.Ink[y * raster.Width + x]]++;
-        }
-        var walked = 0;
-        for (var light = 255; light >= 0; light--)
-        {
-            walked += counts[light];
-            // The upper third: noise lifts what is above it.
-            if (walked * 3 >= count) return light;
-        }
-        return 0;
-    }
-
-    /// <summary>Least squares for 1, u, v, u², uv, v²; null where the samples do not tell them.</summary>
-    private static double[]? Surface(List<(double U, double V, double Light)> samples)
-    {
-        const int N = 6;
-        var m = new double[N, N + 1];
-        foreach (var (u, v, light) in samples)
-        {
-            double[] t = [1, u, v, u * u, u * v, v * v];
-            for (var i = 0; i < N; i++)
-            {
-                for (var j = 0; j < N; j++) m[i, j] += t[i] * t[j];
-                m[i, N] += t[i] * light;
-            }
-        }
-        for (var k = 0; k < N; k++)
-        {
-            var pivot = k;
-            for (var i = k + 1; i < N; i++) if (Math.Abs(m[i, k]) > Math.Abs(m[pivot, k])) pivot = i;
-            if (Math.Abs(m[pivot, k]) < 1e-9) return null;
-            for (var j = 0; j <= N; j++) (m[k, j], m[pivot, j]) = (m[pivot, j], m[k, j]);
-            for (var i = 0; i < N; i++)
-            {
-                if (i == k) continue;
-                var times = m[i, k] / m[k, k];
-                for (var j = k; j <= N; j++) m[i, j] -= times * m[k, j];
-            }
-        }
-        return [.. Enumerable.Range(0, N).Select(k => m[k, N] / m[k, k])];
-    }
-
-    private static double Value(double[] s, double u, double v) => s[0] + s[1] * u + s[2] * v + s[3] * u * u + s[4] * u * v + s[5] * v * v;
 }

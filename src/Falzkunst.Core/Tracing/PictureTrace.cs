@@ -19,7 +19,7 @@ public static class PictureTrace
     private const double Clean = 3;
 
     /// <summary>Of noise, so many dots of smoothing for each of 255; 5 % of noise are 13.</summary>
-    private const double SmoothingEach = 0.045;
+    private const double SmoothingEach = 0.03;
 
     /// <summary>Strokes narrower than this, in dots, are traced from a picture twice as large.</summary>
     private const double Narrow = 3.2;
@@ -38,10 +38,10 @@ public static class PictureTrace
         var isCutOut = how.Mode == TraceMode.Rim && image.IsTransparent;
         var raster = isCutOut ? InkRaster.OfOpacity(image) : InkRaster.OfDarkness(image);
         budget.Work(raster.Ink.Length / 16);
-        if (!isCutOut && InkCleaning.Light(raster) is { } light) raster = InkCleaning.Levelled(raster, light);
+        if (!isCutOut && PaperLight.Find(raster.Width, raster.Height, (x, y) => 255 - raster.Ink[y * raster.Width + x]) is { } light) raster = InkCleaning.Levelled(raster, light);
         var noise = InkCleaning.Noise(raster);
         var isNoisy = noise >= Clean;
-        if (isNoisy) raster = InkCleaning.Smoothed(raster, 0.35 + Math.Min(1.1, noise * SmoothingEach));
+        if (isNoisy) raster = InkCleaning.Smoothed(raster, 0.25 + Math.Min(1, noise * SmoothingEach));
         var threshold = how.Threshold * 255 ?? InkThreshold.Find(raster);
         var leastArea = isNoisy ? Math.Max(how.LeastArea, 10) : how.LeastArea;
         var times = 1;

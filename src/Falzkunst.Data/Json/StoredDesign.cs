@@ -15,6 +15,9 @@ internal sealed record StoredDesign(
     ImmutableArray<StoredStyle> Styles, ImmutableArray<StoredPiece> Pieces, ImmutableArray<StoredLoose> Loose, ImmutableArray<Finding> Findings,
     int NextPiece, int NextLoose)
 {
+    /// <summary>Pictures; what was stored before there were any has none.</summary>
+    public StoredPictures? Pictures { get; init; }
+
     public static StoredDesign From(Design design)
     {
         var styles = new StyleTable();
@@ -23,6 +26,7 @@ internal sealed record StoredDesign(
             [.. design.Loose.Select(l => new StoredLoose(StoredLine.From(l, styles), l.Path))], design.Findings, design.NextPiece, design.NextLoose)
         {
             Styles = styles.All,
+            Pictures = design.NextPicture > 1 ? new StoredPictures(design.Pictures, design.NextPicture) : null,
         };
     }
 
@@ -30,8 +34,13 @@ internal sealed record StoredDesign(
         [.. Pieces.Select(p => p.With(shapes, Styles))], [.. Loose.Select(l => l.Line.With(l.Path, Styles))], Findings, NextPiece)
     {
         NextLoose = NextLoose,
+        Pictures = Pictures?.All ?? [],
+        NextPicture = Pictures?.Next ?? 1,
     };
 }
+
+/// <summary>The pictures of a design, and the number of the next.</summary>
+internal sealed record StoredPictures(ImmutableArray<CardPicture> All, int Next);
 
 /// <summary>What is known of lines apart from their names and where they run.</summary>
 internal sealed record StoredStyle(Look Look, Operation Operation, string? Ink = null, [property: JsonPropertyName("manner")] LineSettings? Settings = null, bool? SizeLocked = null, Guid? Art = null);

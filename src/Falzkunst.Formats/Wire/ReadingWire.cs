@@ -3,7 +3,9 @@ using System.IO;
 using System.Text;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Pictures;
 using Falzkunst.Formats.Fonts;
+using Falzkunst.Formats.Pictures;
 
 namespace Falzkunst.Formats.Wire;
 
@@ -12,6 +14,7 @@ public enum ReadingKind
 {
     Art,
     Face,
+    Picture,
 }
 
 /// <summary>A file to be read, and how long that may take.</summary>
@@ -26,6 +29,7 @@ public static class ReadingWire
     private const byte IsDrawing = 1;
     private const byte IsRefusal = 2;
     private const byte IsFace = 3;
+    private const byte IsPicture = 4;
     private const int HeadBytes = 9;
     private const int LongestName = 60;
 
@@ -62,6 +66,24 @@ public static class ReadingWire
         w.Write(facts.IsStroke);
     });
 
+    /// <summary>A picture: its size, resolution and kind, then its dots as they are.</summary>
+    public static void WritePicture(Stream pipe, ReadPicture picture)
+    {
+        using var facts = new MemoryStream();
+        using (var writer = new BinaryWriter(facts, Encoding.UTF8, leaveOpen: true))
+        {
+            writer.Write(picture.Image.Width);
+            writer.Write(picture.Image.Height);
+            writer.Write(picture.DotsPerInch ?? 0);
+            writer.Write(picture.MediaType);
+        }
+        // The dots are not copied once more: there may be a quarter of a gigabyte of them.
+        WriteHead(pipe, IsPicture, checked((int)facts.Length + picture.Image.Rgba.Length));
+        facts.Position = 0;
+        facts.CopyTo(pipe);
+        pipe.Write(picture.Image.Rgba);
+    }
+
     public static void WriteRefusal(Stream pipe, ReadRefused refused) => Write(pipe, IsRefusal, w =>
     {
         w.Write(refused.Code);
@@ -72,12 +94,17 @@ public static class ReadingWire
     {
         using var body = new MemoryStream();
         using (var writer = new BinaryWriter(body, Encoding.UTF8, leaveOpen: true)) write(writer);
-        Span<byte> head = stackalloc byte[5];
-        head[0] = kind;
-        BinaryPrimitives.WriteInt32LittleEndian(head[1..], (int)body.Length);
-        pipe.Write(head);
+        WriteHead(pipe, kind, (int)body.Length);
         body.Position = 0;
         body.CopyTo(pipe);
+    }
+
+    private static void WriteHead(Stream pipe, byte kind, int length)
+    {
+        Span<byte> head = stackalloc byte[5];
+        head[0] = kind;
+        BinaryPrimitives.WriteInt32LittleEndian(head[1..], length);
+        pipe.Write(head);
     }
 
     /// <summary>What a face that was asked for is. It comes of a process that a hostile file may have taken over, and is trusted no more than a file.</summary>
@@ -86,6 +113,18 @@ public static class ReadingWire
     {
         using var reader = await BodyAsync(pipe, IsFace, stop);
         return new FaceFacts(ShownText.Clean(reader.ReadString(), LongestName), reader.ReadBoolean());
+    }
+
+    /// <summary>The dots of a picture that was asked for. They come of a process that a hostile file may have taken over, and are taken only in the number that their size says.</summary>
+    /// <inheritdoc cref="ReadAnswerAsync"/>
+    public static async Task<ReadPicture> ReadPictureAsync(Stream pipe, CancellationToken stop)
+    {
+        using var reader = await BodyAsync(pipe, IsPicture, stop);
+        var (width, height, dotsPerInch, media) = (reader.ReadInt32(), reader.ReadInt32(), reader.ReadDouble(), ShownText.Clean(reader.ReadString(), LongestName));
+        if (width is < 1 or > PictureReader.LongestSide || height is < 1 or > PictureReader.LongestSide || (long)width * height > PictureReader.MostDots) throw new InvalidDataException("That is no picture of a size that is read.");
+        var rgba = new byte[(long)width * height * PixelImage.BytesEach];
+        reader.BaseStream.ReadExactly(rgba);
+        return new ReadPicture(new PixelImage(width, height, rgba), dotsPerInch is > 0 and < 1e5 ? dotsPerInch : null, media);
     }
 
     /// <summary>The answer to a request. It comes of a process that a hostile file may have taken over, and is trusted no more than a file.</summary>

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Falzkunst.Core.Designs;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Fonts;
+using Falzkunst.Formats.Pictures;
 using Falzkunst.Formats.Wire;
 
 namespace Falzkunst.Web.Reading;
@@ -10,7 +11,7 @@ namespace Falzkunst.Web.Reading;
 /// Reads files that came from outside in processes of their own, one of which is kept ready. What the reader's budget misses
 /// costs that one file: the process is ended, and the next file gets a new one.
 /// </summary>
-public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawingReader, IFaceReader, IDisposable
+public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawingReader, IFaceReader, IPictureReader, IDisposable
 {
     /// <summary>Files read at once; each takes a core and up to half a gigabyte for seconds.</summary>
     private const int AtOnce = 2;
@@ -35,6 +36,9 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
 
     public Task<FaceFacts> ReadFaceAsync(byte[] file, TimeSpan time, CancellationToken stop) =>
         AskAsync(new ReadingRequest(ReadingKind.Face, file, time), ReadingWire.ReadFaceAsync, stop);
+
+    public Task<ReadPicture> ReadPictureAsync(byte[] file, TimeSpan time, CancellationToken stop) =>
+        AskAsync(new ReadingRequest(ReadingKind.Picture, file, time), ReadingWire.ReadPictureAsync, stop);
 
     private async Task<T> AskAsync<T>(ReadingRequest request, Func<Stream, CancellationToken, Task<T>> answer, CancellationToken stop)
     {

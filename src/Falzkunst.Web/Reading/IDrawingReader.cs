@@ -2,6 +2,7 @@ using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Fonts;
+using Falzkunst.Formats.Pictures;
 
 namespace Falzkunst.Web.Reading;
 
@@ -23,9 +24,19 @@ public interface IFaceReader
     Task<FaceFacts> ReadFaceAsync(byte[] file, TimeSpan time, CancellationToken stop);
 }
 
-/// <summary>Reads in this process, for files that ship with the application.</summary>
-public sealed class ShippedArtReader : IDrawingReader
+/// <summary>Reads pictures to their last dot.</summary>
+public interface IPictureReader
 {
+    /// <exception cref="ReadRefused">It is none, or one that cannot be read.</exception>
+    Task<ReadPicture> ReadPictureAsync(byte[] file, TimeSpan time, CancellationToken stop);
+}
+
+/// <summary>Reads in this process, for files that ship with the application.</summary>
+public sealed class ShippedArtReader : IDrawingReader, IPictureReader
+{
+    public Task<ReadPicture> ReadPictureAsync(byte[] file, TimeSpan time, CancellationToken stop) =>
+        Task.FromResult(PictureReader.Read(file, new Budget(BudgetLimits.Reading with { Time = time }, stop)));
+
     public Task<Drawing> ReadAsync(byte[] file, TimeSpan time, CancellationToken stop) =>
         Task.FromResult(ArtReader.Read(file, new Budget(BudgetLimits.Reading with { Time = time }, stop)));
 }

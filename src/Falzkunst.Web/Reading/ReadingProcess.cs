@@ -8,11 +8,11 @@ namespace Falzkunst.Web.Reading;
 /// <summary>A process that reads one file after the other, with a limit on its memory. Ended for good when it is let go.</summary>
 internal sealed class ReadingProcess : IDisposable
 {
-    /// <summary>What its garbage-collected heap may take, bytes; the largest files that are read stay below 300 MB.</summary>
-    private const long HeapBytes = 400L * 1024 * 1024;
+    /// <summary>What its garbage-collected heap may take, bytes; the largest drawings that are read stay below 300 MB, a picture of 60 megapixels that has to be turned takes 480.</summary>
+    private const long HeapBytes = 640L * 1024 * 1024;
 
     /// <summary>What it may take altogether before it is ended, bytes.</summary>
-    private const long MostBytes = 550L * 1024 * 1024;
+    private const long MostBytes = 850L * 1024 * 1024;
 
     /// <summary>A process that has grown beyond this is not kept for another file, bytes.</summary>
     private const long KeptBytes = 250L * 1024 * 1024;

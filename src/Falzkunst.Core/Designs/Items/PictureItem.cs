@@ -1,9 +1,10 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
 
-/// <summary>A picture on a piece. It is printed and never run by a tool.</summary>
+/// <summary>A picture on a piece, clipped to its paper. It is printed and never run by a tool.</summary>
 /// <param name="Id">Id of the item.</param>
 /// <param name="Content">SHA-256 of the picture's bytes, lower-case hexadecimal.</param>
 /// <param name="PixelsAcross">Width in pixels.</param>
@@ -14,5 +15,13 @@ namespace Falzkunst.Core.Designs;
 public sealed record PictureItem(
     string Id, string Content, int PixelsAcross, int PixelsDown, Affine Place, double Width, double Height) : PlacedItem(Id, Place, Width, Height)
 {
+    /// <summary>Id of the picture of the design that it shows, with all that was done to that; null on items of former times.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Of { get; init; }
+
+    /// <summary>It is repeated side by side over all of the piece.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool IsPattern { get; init; }
+
     public override ImmutableArray<Line> LinesOn(Piece piece) => [];
 }

@@ -1,0 +1,63 @@
+using System.IO;
+using System.Runtime.InteropServices;
+using Falzkunst.Core.Pictures;
+using SkiaSharp;
+
+namespace Falzkunst.Formats.Pictures;
+
+/// <summary>Pictures written for the screen.</summary>
+public static class PictureWriter
+{
+    /// <summary>Little is gained by more, and much time lost.</summary>
+    private const int Effort = 3;
+
+    /// <summary>A picture as PNG.</summary>
+    public static byte[] Png(PixelImage image) => WithPixels(image, pixels =>
+    {
+        using var data = pixels.Encode(new SKPngEncoderOptions(SKPngEncoderFilterFlags.Sub, Effort)) ?? throw new InvalidOperationException("The picture was not written.");
+        return data.ToArray();
+    });
+
+    /// <summary>A PNG of our own making as dots.</summary>
+    public static PixelImage FromPng(byte[] png)
+    {
+        using var codec = SKCodec.Create(new MemoryStream(png, writable: false)) ?? throw new InvalidDataException("This is no PNG.");
+        var info = new SKImageInfo(codec.Info.Width, codec.Info.Height, SKColorType.Rgba8888, SKAlphaType.Unpremul);
+        var rgba = new byte[info.BytesSize];
+        var pinned = GCHandle.Alloc(rgba, GCHandleType.Pinned);
+        try
+        {
+            if (codec.GetPixels(info, pinned.AddrOfPinnedObject()) != SKCodecResult.Success) throw new InvalidDataException("This PNG is damaged.");
+        }
+        finally
+        {
+            pinned.Free();
+        }
+        return new PixelImage(info.Width, info.Height, rgba);
+    }
+
+    /// <summary>The picture with no side longer than so many dots, each the mean of those that it stands for; as it is where it is no larger.</summary>
+    public static PixelImage Fitted(PixelImage image, int side)
+    {
+        var scale = (double)side / Math.Max(image.Width, image.Height);
+        if (scale >= 1) return image;
+        var (width, height) = (Math.Max(1, (int)Math.Round(image.Width * scale)), Math.Max(1, (int)Math.Round(image.Height * scale)));
+        var made = new PixelImage(width, height, new byte[width * height * PixelImage.BytesEach]);
+        WithPixels(image, from => WithPixels(made, to => from.ScalePixels(to, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear)) ? to : throw new InvalidOperationException("The picture was not scaled.")));
+        return made;
+    }
+
+    private static T WithPixels<T>(PixelImage image, Func<SKPixmap, T> use)
+    {
+        var pinned = GCHandle.Alloc(image.Rgba, GCHandleType.Pinned);
+        try
+        {
+            using var pixels = new SKPixmap(new SKImageInfo(image.Width, image.Height, SKColorType.Rgba8888, SKAlphaType.Unpremul), pinned.AddrOfPinnedObject());
+            return use(pixels);
+        }
+        finally
+        {
+            pinned.Free();
+        }
+    }
+}

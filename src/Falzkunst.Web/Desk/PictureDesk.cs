@@ -1,0 +1,139 @@
+using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Pictures;
+using Falzkunst.Core.Refusals;
+using Falzkunst.Core.Tracing;
+using Falzkunst.Data.Projects;
+using Falzkunst.Formats;
+using Falzkunst.Formats.Pictures;
+using Falzkunst.Web.Reading;
+
+namespace Falzkunst.Web.Desk;
+
+/// <summary>A trace with the picture it is of.</summary>
+/// <param name="Lines">What was traced, in dots of the picture that it was traced from.</param>
+/// <param name="PixelsAcross">Dots of that across.</param>
+/// <param name="PixelsDown">Dots of that down.</param>
+public sealed record PictureTraced(Traced Lines, int PixelsAcross, int PixelsDown);
+
+/// <summary>Keeps pictures, shows them after their steps, and traces them.</summary>
+public sealed class PictureDesk(PictureStore store, IPictureReader reader, PictureCache cache)
+{
+    /// <summary>Longest side of a picture on the screen, dots. Everything that is tried out live works on this.</summary>
+    public const int ScreenSide = 1600;
+
+    /// <summary>Carrying out steps and tracing a whole picture may take so long.</summary>
+    private static readonly BudgetLimits Limits = BudgetLimits.Reading with { Time = TimeSpan.FromSeconds(25), Work = 20_000_000_000 };
+
+    /// <summary>Whole pictures worked on at once; each takes up to a gigabyte.</summary>
+    private static readonly SemaphoreSlim Places = new(2);
+
+    /// <summary>Reads a picture in the reading process and keeps it; one that is kept already is not read again.</summary>
+    /// <exception cref="ReadRefused">It is none that can be read.</exception>
+    public async Task<PictureFile> KeepAsync(byte[] file, CancellationToken stop)
+    {
+        if (await store.FindAsync(ProjectDesk.Owner, ContentHash.Compute(file), stop) is { } known) return known;
+        await Places.WaitAsync(stop);
+        try
+        {
+            var read = await reader.ReadPictureAsync(file, BudgetLimits.Reading.Time, stop);
+            var screen = PictureWriter.Png(PictureWriter.Fitted(read.Image, ScreenSide));
+            return await store.KeepAsync(ProjectDesk.Owner, file, new PictureForms(read.MediaType, screen, read.Image.Width, read.Image.Height, read.DotsPerInch), stop);
+        }
+        finally
+        {
+            Places.Release();
+        }
+    }
+
+    /// <summary>A picture after its steps as PNG for the screen.</summary>
+    public async Task<byte[]> PngAsync(CardPicture picture, int side, CancellationToken stop)
+    {
+        var key = $"{picture.Key} {side}";
+        if (cache.Png(key) is { } known) return known;
+        var png = PictureWriter.Png(PictureWriter.Fitted(await ScreenAsync(picture, stop), side));
+        cache.Keep(key, png);
+        return png;
+    }
+
+    /// <summary>A picture after its steps, as large as the screen shows it.</summary>
+    /// <exception cref="EditRefused">Its dots are not there any more, or its steps take too long.</exception>
+    public async Task<PixelImage> ScreenAsync(CardPicture picture, CancellationToken stop)
+    {
+        var from = picture.Steps.Length;
+        PictureState? state = null;
+        while ((state = cache.State(KeyOf(picture, from))) is null && from > 0) from--;
+        if (state is null)
+        {
+            var png = await store.ScreenAsync(ProjectDesk.Owner, picture.Content, stop) ?? throw new EditRefused(Reason.PictureGone);
+            var image = PictureWriter.FromPng(png);
+            state = new PictureState(image, image);
+            cache.Keep(KeyOf(picture, 0), state.Value);
+        }
+        return (await Task.Run(() =>
+        {
+            var budget = new Budget(Limits, stop);
+            var now = state.Value;
+            for (var i = from; i < picture.Steps.Length; i++)
+            {
+                now = Within(() => PictureSteps.After(now, picture.Steps[i], budget));
+                cache.Keep(KeyOf(picture, i + 1), now);
+            }
+            return now;
+        }, stop)).Now;
+    }
+
+    private static string KeyOf(CardPicture picture, int steps) => (picture with { Steps = picture.Steps[..steps] }).Key;
+
+    /// <summary>Traces a picture as the screen shows it.</summary>
+    public async Task<PictureTraced> TraceShownAsync(CardPicture picture, TraceSettings settings, CancellationToken stop)
+    {
+        var image = await ScreenAsync(picture, stop);
+        var key = $"{picture.Key} {picture.MmPerDot:R} {settings}";
+        var lines = cache.Trace(key);
+        if (lines is null)
+        {
+            lines = await Task.Run(() => TraceOf(image, picture, settings, stop), stop);
+            cache.Keep(key, lines);
+        }
+        return new PictureTraced(lines, image.Width, image.Height);
+    }
+
+    /// <summary>Traces all of a picture's dots.</summary>
+    /// <returns>What was traced, in dots of the picture after its steps.</returns>
+    public async Task<Traced> TraceAsync(CardPicture picture, TraceSettings settings, CancellationToken stop)
+    {
+        // A picture that the screen shows whole is traced already.
+        if (Math.Max(picture.PixelsAcross, picture.PixelsDown) <= ScreenSide) return (await TraceShownAsync(picture, settings, stop)).Lines;
+        await Places.WaitAsync(stop);
+        try
+        {
+            var file = await store.FileAsync(ProjectDesk.Owner, picture.Content, stop) ?? throw new EditRefused(Reason.PictureGone);
+            var whole = (await reader.ReadPictureAsync(file, BudgetLimits.Reading.Time, stop)).Image;
+            return await Task.Run(() =>
+            {
+                var image = Within(() => PictureSteps.Apply(whole, picture.Steps, new Budget(Limits, stop)));
+                return TraceOf(image, picture, settings, stop);
+            }, stop);
+        }
+        finally
+        {
+            Places.Release();
+        }
+    }
+
+    private static Traced TraceOf(PixelImage image, CardPicture picture, TraceSettings settings, CancellationToken stop) =>
+        Within(() => PictureTrace.Run(image, settings.InDots(picture.SizeMm.Width / image.Width), new Budget(Limits, stop)));
+
+    private static T Within<T>(Func<T> work)
+    {
+        try
+        {
+            return work();
+        }
+        catch (BudgetSpent)
+        {
+            throw new EditRefused(Reason.TooIntricate);
+        }
+    }
+}
