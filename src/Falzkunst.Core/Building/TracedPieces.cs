@@ -12,6 +12,12 @@ namespace Falzkunst.Core.Building;
 /// <summary>What was traced of a picture as pieces, or as lines of one.</summary>
 public static class TracedPieces
 {
+    /// <summary>Stands for a new piece that lines are laid on.</summary>
+    public const string NewPiece = "new";
+
+    /// <summary>Paper that a new piece has round its lines, mm.</summary>
+    private const double RoundLinesMm = 5;
+
     /// <summary>More pieces than this are no design any more.</summary>
     public const int Most = 400;
 
@@ -23,7 +29,7 @@ public static class TracedPieces
     /// <param name="traced">What was traced, in its dots.</param>
     /// <param name="settings">How.</param>
     /// <param name="operation">What middle lines are for.</param>
-    /// <param name="onto">The piece that middle lines are laid on; null for none.</param>
+    /// <param name="onto">The piece that middle lines are laid on, or <see cref="NewPiece"/>; null for none.</param>
     /// <param name="again">What came of the last trace goes.</param>
     /// <param name="card">The open card, mm: the picture is taken to lie in its middle.</param>
     /// <param name="drawer">Stocks at hand.</param>
@@ -37,14 +43,14 @@ public static class TracedPieces
         var (width, height) = of.SizeMm;
         var place = Affine.Scale(of.MmPerDot, of.MmPerDot).Then(Affine.Move((card.Width - width) / 2, (card.Height - height) / 2));
         if (!traced.Paths.Any()) throw new EditRefused(Reason.NothingTraced);
-        if (settings.Mode == TraceMode.MiddleLines) return WithLines(design, of, traced, settings, operation, onto, place);
+        if (settings.Mode == TraceMode.MiddleLines) return WithLines(design, of, traced, settings, operation, onto, place, drawer);
         var areas = settings.Mode == TraceMode.Rim
             ? Rims([.. traced.Areas.Select(a => a.Outline.Map(place))], settings.BorderMm).Select(o => (Form: new PathArea(o, []), Colour: (string?)null))
             : traced.Areas.Select(a => (Form: new PathArea(a.Outline.Map(place), [.. a.Openings.Select(o => o.Map(place))]), Colour: (string?)a.Colour));
         var forms = areas.ToList();
         if (forms.Count > Most) throw new EditRefused(Reason.TracedTooMany, forms.Count, Most);
         var names = design.Pieces.Select(p => p.Name).ToHashSet();
-        var name = System.IO.Path.GetFileNameWithoutExtension(of.Name) is { Length: > 0 } said ? said : "Picture";
+        var name = NameOf(of);
         var made = new List<Piece>();
         foreach (var (form, colour) in forms)
         {
@@ -67,7 +73,7 @@ public static class TracedPieces
     public static ImmutableArray<string> ChangedSince(Design design, TraceRecord trace) =>
         [.. trace.Made.Select(m => (Was: m, Now: design.Find(m.Piece))).Where(m => m.Now is not null && m.Now.Shape.Hash != m.Was.Shape).Select(m => m.Now!.Name)];
 
-    private static Design WithLines(Design design, CardPicture of, Traced traced, TraceSettings settings, Operation operation, string? onto, Affine place)
+    private static Design WithLines(Design design, CardPicture of, Traced traced, TraceSettings settings, Operation operation, string? onto, Affine place, Drawer drawer)
     {
         var paths = traced.Lines.Select(l => l.Path.Map(place)).ToList();
         Line Made(Path path) => new("", path, operation, Look.DrawnHere, null, WorkedItem.InkFor(operation, Look.DrawnHere));
@@ -76,9 +82,16 @@ public static class TracedPieces
             design = design.PlusLoose(paths.Select(Made));
             return Remembered(design, of.Id, new TraceRecord(settings, [], null, [.. design.Loose.Skip(design.Loose.Length - paths.Count).Select(l => l.Id)]));
         }
+        var box = paths.Aggregate(Box.Empty, (b, p) => b.Include(p.Bounds));
+        if (onto == NewPiece)
+        {
+            var paper = box.Grow(RoundLinesMm);
+            var outline = new Line("l1", Path.Rectangle(paper.MinX, paper.MinY, paper.Width, paper.Height), Operation.Cut, Look.DrawnHere, null, null);
+            design = design.Plus(design.Pieces.Length, [new Piece("", PieceNaming.Wished(NameOf(of), design.Pieces.Select(p => p.Name).ToHashSet()), drawer.StockFor(null), 1, Affine.Identity, outline, []) { NextItem = 2 }.AtHome()]);
+            onto = design.Pieces[^1].Id;
+        }
         var piece = Mats.Unlocked(design.Require(onto));
         // Onto the middle of the piece, which need not lie in the middle of the card.
-        var box = paths.Aggregate(Box.Empty, (b, p) => b.Include(p.Bounds));
         var shift = piece.Place.Apply(piece.Size.Centre) - box.Centre;
         var home = Affine.Move(shift.X, shift.Y).Then(piece.Place.Inverse());
         var known = piece.Items.Select(i => i.Id).ToHashSet();
@@ -86,6 +99,8 @@ public static class TracedPieces
         design = design.With(onto, _ => laid);
         return Remembered(design, of.Id, new TraceRecord(settings, [], onto, [.. laid.Items.Where(i => !known.Contains(i.Id)).Select(i => i.Id)]));
     }
+
+    private static string NameOf(CardPicture picture) => System.IO.Path.GetFileNameWithoutExtension(picture.Name) is { Length: > 0 } said ? said : "Picture";
 
     private static Design Remembered(Design design, string picture, TraceRecord trace) =>
         design with { Pictures = [.. design.Pictures.Select(p => p.Id == picture ? p with { Trace = trace } : p)] };

@@ -51,7 +51,7 @@ public sealed record CardPicture(string Id, string Name, string Content, int Pix
     public PictureItem On(string id, Affine place)
     {
         var ((across, down), (width, height)) = (Pixels, SizeMm);
-        return new PictureItem(id, Content, across, down, place, width, height) { Of = Id };
+        return new PictureItem(id, Content, across, down, place, width, height) { Of = Id, Key = Key };
     }
 
     /// <summary>A short text that is the same for the same picture after the same steps.</summary>

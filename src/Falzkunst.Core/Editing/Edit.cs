@@ -52,7 +52,7 @@ namespace Falzkunst.Core.Editing;
 [JsonDerivedType(typeof(BringInPicture), "bring-in-picture")]
 [JsonDerivedType(typeof(AddPictureStep), "picture-step")]
 [JsonDerivedType(typeof(DropPictureStep), "drop-picture-step")]
-[JsonDerivedType(typeof(SizePicture), "size-picture")]
+[JsonDerivedType(typeof(ResizePicture), "size-picture")]
 [JsonDerivedType(typeof(RemovePicture), "remove-picture")]
 [JsonDerivedType(typeof(TakeTrace), "take-trace")]
 [JsonDerivedType(typeof(LayPicture), "lay-picture")]

@@ -108,7 +108,7 @@ public static class Edits
         BringInPicture e => project with { Design = Picturing.BringIn(project.Design, e) },
         AddPictureStep e => project with { Design = Picturing.Step(project.Design, e) },
         DropPictureStep e => project with { Design = Picturing.Drop(project.Design, e) },
-        SizePicture e => project with { Design = Picturing.Size(project.Design, e) },
+        ResizePicture e => project with { Design = Picturing.Size(project.Design, e) },
         RemovePicture e => project with { Design = Picturing.Remove(project.Design, e) },
         TakeTrace e => project with { Design = Picturing.Trace(project, e, drawer) },
         LayPicture e => project with { Design = Picturing.Lay(project.Design, e) },

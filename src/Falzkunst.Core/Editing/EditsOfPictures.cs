@@ -37,7 +37,7 @@ public sealed record DropPictureStep(string Picture, int Index) : Edit
 }
 
 /// <summary>Another size on paper for a picture.</summary>
-public sealed record SizePicture(string Picture, double MmPerDot) : Edit
+public sealed record ResizePicture(string Picture, double MmPerDot) : Edit
 {
     public override string Sentence => "Changed the size of a picture";
 }

@@ -40,7 +40,7 @@ internal static class Picturing
         return With(design, picture, picture with { Steps = picture.Steps.RemoveAt(edit.Index) });
     }
 
-    public static Design Size(Design design, SizePicture edit)
+    public static Design Size(Design design, ResizePicture edit)
     {
         var picture = design.RequirePicture(edit.Picture);
         var sized = picture with { MmPerDot = edit.MmPerDot };
@@ -101,7 +101,7 @@ internal static class Picturing
         {
             if (item is not PictureItem { Of: { } of } laid || of != was.Id) return item;
             var middle = laid.Place.Apply(new Point(laid.Width / 2, laid.Height / 2));
-            var moved = laid with { Width = width, Height = height, PixelsAcross = across, PixelsDown = down };
+            var moved = laid with { Width = width, Height = height, PixelsAcross = across, PixelsDown = down, Key = now.Key };
             var shift = middle - moved.Place.Apply(new Point(width / 2, height / 2));
             return laid.IsPattern ? moved : moved with { Place = moved.Place.Then(Affine.Move(shift.X, shift.Y)) };
         }

@@ -9,6 +9,10 @@ internal static class SmoothFit
     /// <summary>A stretch of so many points is tried first.</summary>
     private const int FirstTry = 12;
 
+    /// <summary>A straight run has at least so many points, is looked for in such steps, and strays by no more dots: a circle that is taken for one has a radius of a thousand dots.</summary>
+    private const int RunPoints = 36, RunStep = 4;
+    private const double RunOff = 0.1;
+
     public static Point Direction(Point from, Point to) => (to - from) is var d && d.Length > 1e-12 ? d * (1 / d.Length) : new Point(1, 0);
 
     /// <summary>Writes curves from the first point to the last.</summary>
@@ -19,6 +23,46 @@ internal static class SmoothFit
     /// <param name="window">Points to both sides by which its direction is told.</param>
     /// <param name="segments">What is written to.</param>
     public static void Write(List<Point> points, Point first, Point last, double tolerance, int window, ImmutableArray<Segment>.Builder segments)
+    {
+        var at = 0;
+        foreach (var (from, to) in StraightRuns(points))
+        {
+            var along = Direction(points[from], points[to]);
+            if (from > at) Curves(points.GetRange(at, from - at + 1), first, along * -1, tolerance, window, segments);
+            segments.Add(Segment.Straight(points[to]));
+            (at, first) = (to, along);
+        }
+        if (at == 0) Curves(points, first, last, tolerance, window, segments);
+        else if (at < points.Count - 1) Curves(points.GetRange(at, points.Count - at), first, last, tolerance, window, segments);
+    }
+
+    /// <summary>Long straight runs within a stretch, such as the sides of a plate with round corners; a curve is bent over such a length.</summary>
+    private static List<(int From, int To)> StraightRuns(List<Point> points)
+    {
+        var runs = new List<(int, int)>();
+        for (var from = 0; from + RunPoints < points.Count;)
+        {
+            var to = from + RunPoints;
+            if (!IsStraight(points, from, to))
+            {
+                from += RunStep;
+                continue;
+            }
+            while (to + RunStep < points.Count && IsStraight(points, from, to + RunStep)) to += RunStep;
+            // Its ends belong to what bends away from it.
+            if (to - from > RunPoints + 2 * RunStep) runs.Add((from == 0 ? 0 : from + RunStep, to == points.Count - 1 ? to : to - RunStep));
+            from = to;
+        }
+        return runs;
+    }
+
+    private static bool IsStraight(List<Point> points, int from, int to)
+    {
+        for (var i = from + 1; i < to; i++) if (Polygons.DistanceToStretch(points[i], points[from], points[to]) > RunOff) return false;
+        return true;
+    }
+
+    private static void Curves(List<Point> points, Point first, Point last, double tolerance, int window, ImmutableArray<Segment>.Builder segments)
     {
         var end = points.Count - 1;
         for (var from = 0; from < end;)

@@ -774,6 +774,58 @@ namespace Falzkunst.Data.Migrations
                     b.ToTable("parts", (string)null);
                 });
 
+            modelBuilder.Entity("Falzkunst.Data.Rows.PictureRow", b =>
+                {
+                    b.Property<Guid>("Owner")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner");
+
+                    b.Property<string>("Content")
+                        .HasMaxLength(64)
+                        .HasColumnType("character varying(64)")
+                        .HasColumnName("content");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<double?>("DotsPerInch")
+                        .HasColumnType("double precision")
+                        .HasColumnName("dots_per_inch");
+
+                    b.Property<byte[]>("File")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("file");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("media_type");
+
+                    b.Property<int>("PixelsAcross")
+                        .HasColumnType("integer")
+                        .HasColumnName("pixels_across");
+
+                    b.Property<int>("PixelsDown")
+                        .HasColumnType("integer")
+                        .HasColumnName("pixels_down");
+
+                    b.Property<byte[]>("Screen")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("screen");
+
+                    b.HasKey("Owner", "Content")
+                        .HasName("pk_pictures");
+
+                    b.ToTable("pictures", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_pictures_sane", "length(content) = 64 and pixels_across > 0 and pixels_down > 0 and length(file) > 0 and length(screen) > 0 and (dots_per_inch is null or dots_per_inch > 0)");
+                        });
+                });
+
             modelBuilder.Entity("Falzkunst.Data.Rows.ProjectRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1556,6 +1608,16 @@ namespace Falzkunst.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_machines_workshops_owner");
+                });
+
+            modelBuilder.Entity("Falzkunst.Data.Rows.PictureRow", b =>
+                {
+                    b.HasOne("Falzkunst.Data.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("Owner")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_pictures_workshops_owner");
                 });
 
             modelBuilder.Entity("Falzkunst.Data.Rows.ProjectRow", b =>

@@ -24,7 +24,7 @@ public enum ZippedKind
 public sealed record ZippedFile(int Index, string Name, string Folder, ZippedKind Kind, long Bytes, string Motif)
 {
     /// <summary>It can be brought in.</summary>
-    public bool IsArt => Kind is ZippedKind.Svg or ZippedKind.Dxf;
+    public bool IsArt => Kind is ZippedKind.Svg or ZippedKind.Dxf or ZippedKind.Picture;
 }
 
 /// <summary>
@@ -128,7 +128,7 @@ public static class ZipFiles
         {
             ".svg" => ZippedKind.Svg,
             ".dxf" => ZippedKind.Dxf,
-            ".png" or ".jpg" or ".jpeg" or ".webp" or ".gif" => ZippedKind.Picture,
+            ".png" or ".jpg" or ".jpeg" or ".webp" or ".gif" or ".bmp" or ".tif" or ".tiff" => ZippedKind.Picture,
             ".zip" or ".rar" or ".7z" => ZippedKind.Archive,
             _ => ZippedKind.Other,
         };

@@ -16,7 +16,11 @@ namespace Falzkunst.Web.Desk;
 /// <summary>A file that was brought in.</summary>
 /// <param name="On">The project with it.</param>
 /// <param name="IsSheet">It was laid beside the project, to be chosen from.</param>
-public sealed record BroughtIn(OnDesk On, bool IsSheet);
+public sealed record BroughtIn(OnDesk On, bool IsSheet)
+{
+    /// <summary>Pictures that the file had in it.</summary>
+    public ImmutableArray<DrawnPicture> Pictures { get; init; } = [];
+}
 
 /// <summary>A page of motifs to choose from.</summary>
 /// <param name="Motifs">Those on the page.</param>
@@ -49,8 +53,9 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     {
         var budget = new Budget(BudgetLimits.Reading, stop);
         var drawing = await reader.ReadAsync(content, budget.TimeLeft, stop);
-        if (drawing.LineCount == 0) throw new EditRefused(Reason.NothingInArt);
         var name = Named(fileName);
+        // A drawing of nothing but a picture is that picture.
+        if (drawing.LineCount == 0) return drawing.Pictures.IsEmpty ? throw new EditRefused(Reason.NothingInArt) : new(on, false) { Pictures = drawing.Pictures };
         var id = Guid.CreateVersion7();
         var scale = await LikelyScaleAsync(drawing, on, origin, stop);
         var sized = drawing.Scaled(scale);
@@ -59,7 +64,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
             await art.KeepAsync(ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, 1, 0, origin, [], drawing.Notes, stop);
             throw new SizeAsked(id, name, drawing.Extent.Width, drawing.Extent.Height, LikelySizes.Guess(drawing.Extent, on));
         }
-        return await BringInAsync(on, seenHead, id, name, content, sized, scale, origin, budget, stop);
+        return (await BringInAsync(on, seenHead, id, name, content, sized, scale, origin, budget, stop)) with { Pictures = sized.Pictures };
     }
 
     /// <summary>What a file that says no size is scaled by to begin with: as the last one from the same hand was settled, else as its lengths suggest.</summary>

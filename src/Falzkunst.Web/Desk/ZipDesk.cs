@@ -26,7 +26,7 @@ public sealed class ZipDesk(ArtStore art, IDrawingReader reader)
     public async Task<Guid> KeepAsync(OnDesk on, string name, byte[] content, string? origin, CancellationToken stop)
     {
         if (!ZipFiles.List(content).Any(f => f.IsArt))
-            throw new ReadRefused("zip-no-art", "There is no SVG or DXF file in it, and pictures are not brought in yet.");
+            throw new ReadRefused("zip-no-art", "There is no SVG or DXF file in it, and no picture.");
         var id = Guid.CreateVersion7();
         await art.KeepAsync(ProjectDesk.Owner, id, on.Project.Id, ArtDesk.Named(name), content, Nothing, 1, 0, origin, [], [], stop);
         return id;

@@ -98,9 +98,21 @@ public sealed record ScenePiece(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public double[]? Reach { get; init; }
 
+    /// <summary>Pictures printed on it, lowest first.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyList<ScenePicture>? Pictures { get; init; }
+
     /// <summary>Short text that is the same for the same piece drawn the same way, and no other.</summary>
     public string Version { get; init; } = "";
 }
+
+/// <summary>A picture on a piece, clipped to its paper.</summary>
+/// <param name="Src">Address of its dots, which is another for every other picture.</param>
+/// <param name="Map">From its box to the piece.</param>
+/// <param name="Width">Width of the box, mm.</param>
+/// <param name="Height">Height of the box, mm.</param>
+/// <param name="Pattern">It is repeated side by side.</param>
+public sealed record ScenePicture(string Src, double[] Map, double Width, double Height, bool Pattern);
 
 /// <summary>A piece at a place.</summary>
 /// <param name="Piece">Id of the piece.</param>

@@ -34,6 +34,13 @@ internal static class ScenePieces
         return made;
     }
 
+    /// <summary>Longest side of a picture on the table, dots; ten of them are held in some 60 MB.</summary>
+    private const int PictureSide = 1200;
+
+    private static List<ScenePicture>? PicturesOn(Piece piece) =>
+        piece.Items.OfType<PictureItem>().Where(i => i.Of is not null)
+            .Select(i => new ScenePicture($"?handler=Picture&picture={i.Of}&side={PictureSide}&v={i.Key}", Numbers(i.Place), i.Width, i.Height, i.IsPattern)).ToList() is { Count: > 0 } made ? made : null;
+
     /// <summary>Path data of the lines of some pieces, by the hash of their shape.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Shapes(IEnumerable<Piece> pieces) => pieces
         .DistinctBy(p => p.Shape.Hash)
@@ -57,7 +64,7 @@ internal static class ScenePieces
             Written(AreaFills.Strokes(piece).SelectMany(f => f.Value.Select(path => (f.Key, path))).Concat(TieMarks.Of(piece).SelectMany(t => t.Value.Select(path => (t.Key, path))))),
             new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)),
             Numbers(piece.Place), piece.Locked)
-        { Reach = ReachOf(piece) };
+        { Reach = ReachOf(piece), Pictures = PicturesOn(piece) };
         var version = ContentHash.Compute(JsonSerializer.SerializeToUtf8Bytes((piece.Id, drawn), Whole))[..VersionLength];
         return drawn with { Version = version };
     }

@@ -40,7 +40,16 @@ interface ScenePiece {
     place: Map6;
     locked: boolean;
     reach?: [number, number, number, number];
+    pictures?: ScenePicture[];
     version: string;
+}
+/** A picture on a piece, clipped to its paper. */
+interface ScenePicture {
+    src: string;
+    map: Map6;
+    width: number;
+    height: number;
+    pattern: boolean;
 }
 /** A piece at a place, with what is known of the piece (scene.js puts it there). */
 interface SceneItem extends ScenePiece {
@@ -145,6 +154,7 @@ interface PaintRequest {
 }
 interface PainterMessage {
     scene?: Scene;
+    page?: string;
     paint?: PaintRequest;
 }
 /** Which view a picture shows, and how much wider it is than the table. */

@@ -26,7 +26,7 @@ public sealed class TrayTagHelper : TagHelper
 
     public override async Task ProcessAsync(TagHelperContext context, TagHelperOutput output)
     {
-        var parts = new TrayParts { Open = Open ?? OpenTabs.Of(ViewContext.HttpContext.Request, Kind) };
+        var parts = new TrayParts { Open = string.IsNullOrEmpty(Open) ? OpenTabs.Of(ViewContext.HttpContext.Request, Kind) : Open };
         context.Items[typeof(TrayParts)] = parts;
         await output.GetChildContentAsync();
         var chosen = parts.Tabs.Find(t => t.Key == parts.Open) ?? parts.Tabs.FirstOrDefault();

@@ -19,6 +19,10 @@ public sealed record PictureItem(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public string? Of { get; init; }
 
+    /// <summary>A short text that is another for every other look of that picture.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Key { get; init; }
+
     /// <summary>It is repeated side by side over all of the piece.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool IsPattern { get; init; }

@@ -122,10 +122,13 @@ public abstract class BenchPage(ProjectDesk desk) : CommandPage(desk)
     protected virtual Task DoneAsync(Edit edit, Core.Projects.Project before, CancellationToken stop) => Task.CompletedTask;
 
     /// <summary>Small picture of a piece; its address changes with what it shows, so that it is kept for good.</summary>
-    public IActionResult OnGetThumbnail(string piece)
+    public async Task<IActionResult> OnGetThumbnailAsync(string piece, CancellationToken stop)
     {
         if (Value.Design.Find(piece) is not { } shown) return NotFound();
+        var desk = HttpContext.RequestServices.GetRequiredService<PictureDesk>();
+        var printed = new Dictionary<string, byte[]>();
+        foreach (var picture in Value.Design.Pictures.Where(p => shown.Items.Any(i => i is PictureItem item && item.Of == p.Id))) printed[picture.Id] = await desk.PngAsync(picture, Thumbnail.PictureSide, stop);
         Response.Headers.CacheControl = "private, max-age=31536000, immutable";
-        return Content(Thumbnail.Svg(shown, ColourOf(shown)), "image/svg+xml");
+        return Content(Thumbnail.Svg(shown, ColourOf(shown), printed), "image/svg+xml");
     }
 }

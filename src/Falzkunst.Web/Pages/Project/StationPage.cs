@@ -182,6 +182,18 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
         return new JsonResult(BuildScene().Without(have), SceneJson);
     }
 
+    /// <summary>A picture after its steps, as PNG of our own making; its address changes with what it shows, so that it is kept for good.</summary>
+    /// <param name="picture">Id of the picture.</param>
+    /// <param name="side">Its longest side, dots.</param>
+    /// <param name="stop">Cancels.</param>
+    public async Task<IActionResult> OnGetPictureAsync(string picture, int side, CancellationToken stop)
+    {
+        if (Value.Design.Pictures.FirstOrDefault(p => p.Id == picture) is not { } shown) return NotFound();
+        var png = await HttpContext.RequestServices.GetRequiredService<PictureDesk>().PngAsync(shown, Math.Clamp(side, 16, PictureDesk.ScreenSide), stop);
+        Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return File(png, "image/png");
+    }
+
     public Task<IActionResult> OnPostUndoAsync(CancellationToken stop) =>
         ActAsync(async () => On = await Desk.UndoAsync(On, SeenHead, stop), stop);
 

@@ -13,5 +13,6 @@ import "./commands.js";
 import "./detail.js";
 import "./drawer.js";
 import "./light-table/light-table.js";
+import "./picture-view.js";
 import "./run-progress.js";
 import "./jobs.js";

@@ -8,6 +8,7 @@ using Falzkunst.Data.Projects;
 using Falzkunst.Data.Workshop;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Archive;
+using Falzkunst.Formats.Pictures;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.LightTable;
 using Falzkunst.Web.Pictures;
@@ -17,7 +18,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Files brought in, what was not understood of them, their motifs, and the rules that give lines their operation.</summary>
-public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRuleStore rules) : CommandPage(desk)
+public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRuleStore rules, PictureDesk pictures) : CommandPage(desk)
 {
     /// <summary>Motifs on one page of a contact sheet.</summary>
     public const int MotifsAPage = 60;
@@ -25,7 +26,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRu
     public override Station Station => Station.Art;
     public override string? OverPartial => "_ArtOver";
     public override string Modes => "stacked spread";
-    public override string EmptyTable => "This station is where drawings come in. Drop an SVG or DXF file here, or a ZIP of them, or choose one below.";
+    public override string EmptyTable => "This station is where drawings come in. Drop an SVG or DXF file, a picture or a ZIP of them here, or choose one below.";
 
     public IReadOnlyList<ArtCard> Files { get; private set; } = [];
     public IReadOnlyList<RememberedRule> Rules { get; private set; } = [];
@@ -65,9 +66,9 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRu
     public IReadOnlyList<SizeQuestion> SizeQuestions => [.. Asked.Select(SizeQuestion.TooLarge), .. Files.Reverse().Where(f => f.UnitsToInch is not null).Select(f => SizeQuestion.WithoutUnits(f, On))];
 
     /// <summary>The file whose notes are shown: the one just brought in, the chosen one, else the newest.</summary>
-    public ArtCard? Shown => (_broughtIn ? null : Files.FirstOrDefault(f => f.Id.ToString() == Selected)) ?? (Files.Count > 0 ? Files[^1] : null);
+    public ArtCard? Shown => ShownPicture is not null ? null : (_broughtIn ? null : Files.FirstOrDefault(f => f.Id.ToString() == Selected)) ?? (Files.Count > 0 ? Files[^1] : null);
 
-    public override string? ShownKey => Shown?.Id.ToString();
+    public override string? ShownKey => ShownPicture?.Id ?? Shown?.Id.ToString();
 
     /// <summary>The one piece that was picked at the station before; null for none or several.</summary>
     public Piece? PickedPiece => PickedElsewhere is { } key && PickedKey.Read(key, Value.Design).PieceIds is [var only] ? Value.Design.Find(only) : null;
@@ -118,7 +119,7 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRu
 
     public Task<IActionResult> OnPostBringInAsync(List<IFormFile> files, string? origin, CancellationToken stop) => ActAsync(async () =>
     {
-        if (files.Count == 0) throw new NotDone("No file arrived. Choose an SVG, DXF or ZIP file and try once more.");
+        if (files.Count == 0) throw new NotDone("No file arrived. Choose an SVG or DXF file, a picture or a ZIP and try once more.");
         var brought = new List<(string Name, byte[] Content)>();
         foreach (var file in files)
         {
@@ -149,7 +150,14 @@ public sealed class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRu
                     _zip = await zips.KeepAsync(On, name, content, hand, stop);
                     continue;
                 }
-                Show(await art.BringInAsync(On, head, name, content, hand, stop));
+                if (PictureReader.LooksLikePicture(content)) await BringInPictureAsync(head, name, content, null, stop);
+                else
+                {
+                    var brought = await art.BringInAsync(On, head, name, content, hand, stop);
+                    Show(brought);
+                    _broughtPicture = null;
+                    await BringInEmbeddedAsync(name, brought.Pictures, stop);
+                }
                 head = On.Project.Head;
             }
             catch (SizeAsked size)

@@ -11,6 +11,7 @@ const [FAINT, LEFT_OUT, PAPER_WHILE_RUNNING, TO_COME] = [0.3, 0.3, 0.55, 0.22]; 
 
 export class Items {
   #scene;
+  #prints;
   /** @type {Map<string, Path2D[]>} */
   #shapes = new Map();
   /** @type {Map<string, Gathered>} */
@@ -21,9 +22,11 @@ export class Items {
   /**
    * @param {Scene} scene
    * @param {Items | null} before what is as it was is taken from there
+   * @param {import("./paint-prints.js").Prints} prints pictures on pieces
    */
-  constructor(scene, before) {
+  constructor(scene, before, prints) {
     this.#scene = scene;
+    this.#prints = prints;
     for (const [hash, lines] of Object.entries(scene.shapes))
       this.#shapes.set(hash, (before && before.#shapes.get(hash)) ?? lines.map((d) => new Path2D(d)));
     this.#gathered = before ? before.#gathered : new Map();
@@ -70,6 +73,7 @@ export class Items {
     const { paper, cutBack, kinds } = this.#gather(item);
     g.fillStyle = item.fill;
     g.fill(paper, "evenodd");
+    if (item.pictures) this.#prints.paint(g, paper, item.pictures);
     g.setLineDash([]);
     if (cutBack) {
       g.globalAlpha = FAINT;
@@ -103,6 +107,7 @@ export class Items {
     g.fillStyle = item.fill;
     g.globalAlpha = PAPER_WHILE_RUNNING;
     g.fill(paper, "evenodd");
+    if (item.pictures) this.#prints.paint(g, paper, item.pictures);
     item.lines.forEach((line, i) => {
       const runs = item.runs?.[i];
       const isDone = runs && (runs[0] < progress.step || (runs[0] === progress.step && runs[1] < progress.line));

@@ -7,6 +7,7 @@ import { scaleOf } from "./maps.js";
 import { strokes } from "./marks.js";
 import { paintFrame } from "./paint-frames.js";
 import { Items } from "./paint-items.js";
+import { Prints } from "./paint-prints.js";
 import { paintPreview, paintWidths } from "./paint-over.js";
 import { complete } from "./scene.js";
 import { copyOf } from "../picked-words.js";
@@ -21,11 +22,18 @@ let canvas = new OffscreenCanvas(1, 1);
 let selected = null;
 let picks = 0;
 const damage = new Damage();
+// A picture that has come is painted where it lies.
+const prints = new Prints(() => {
+  damage.forget();
+  postMessage({ arrived: true });
+});
 
 onmessage = async (/** @type {MessageEvent<PainterMessage>} */ { data }) => {
   if (data.scene) {
     const scene = complete(data.scene, shown?.scene ?? null);
-    shown = { scene, items: new Items(scene, shown?.items ?? null) };
+    if (data.page) prints.page = data.page;
+    prints.keep(scene);
+    shown = { scene, items: new Items(scene, shown?.items ?? null, prints) };
   }
   if (!data.paint || !shown) return;
   const began = performance.now();

@@ -37,12 +37,16 @@ export class Picture {
     this.#state = state;
     this.#context = /** @type {ImageBitmapRenderingContext} */ (canvas.getContext("bitmaprenderer"));
     this.#worker = new Worker(new URL("./painter.js", import.meta.url), { type: "module" });
-    this.#worker.onmessage = ({ data }) => this.#take(data);
+    this.#worker.onmessage = ({ data }) => {
+      if (!("arrived" in data)) return this.#take(data);
+      this.outdate();
+      this.paint();
+    };
   }
 
   /** @param {Scene} sent the scene as the server sent it */
   setScene(sent) {
-    this.#worker.postMessage({ scene: sent });
+    this.#worker.postMessage({ scene: sent, page: location.href });
   }
 
   /** What it shows is of the past. */

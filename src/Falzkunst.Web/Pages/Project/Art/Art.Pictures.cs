@@ -1,0 +1,163 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Falzkunst.Core.Actions;
+using Falzkunst.Core.Building;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Measures;
+using Falzkunst.Core.Pictures;
+using Falzkunst.Core.Tracing;
+using Falzkunst.Formats;
+using Falzkunst.Web.Binding;
+using Falzkunst.Web.Desk;
+using Falzkunst.Web.Pictures;
+using Microsoft.AspNetCore.Mvc;
+using Path = System.IO.Path;
+
+namespace Falzkunst.Web.Pages.Project;
+
+/// <summary>Pictures at the Art station: brought in, worked on step by step, traced, laid on pieces.</summary>
+public sealed partial class ArtModel
+{
+    private static readonly JsonSerializerOptions StepJson = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+        MaxDepth = 8,
+    };
+
+    /// <summary>A step is no longer than this as text.</summary>
+    private const int LongestStep = 200_000;
+
+    private string? _broughtPicture;
+
+    /// <summary>The picture on show; null where a file is, or nothing.</summary>
+    public CardPicture? ShownPicture =>
+        Value.Design.Pictures.FirstOrDefault(p => p.Id == _broughtPicture)
+        ?? (_broughtIn ? null : Value.Design.Pictures.FirstOrDefault(p => p.Id == Selected))
+        ?? (Files.Count == 0 && !_broughtIn ? Value.Design.Pictures.LastOrDefault() : null);
+
+    /// <summary>Pieces that a picture lies on.</summary>
+    public IEnumerable<(Piece Piece, PictureItem Item)> LiesOn(CardPicture picture) =>
+        Value.Design.Pieces.SelectMany(p => p.Items.OfType<PictureItem>().Where(i => i.Of == picture.Id).Select(i => (p, i)));
+
+    /// <summary>Names of the pieces of the last trace that were changed since, and would be lost when it is done again.</summary>
+    public IReadOnlyList<string> ChangedSinceTrace => ShownPicture?.Trace is { } trace ? TracedPieces.ChangedSince(Value.Design, trace) : [];
+
+    /// <summary>How lines keep to a picture where nobody said anything: half a dot, but no finer than a blade can follow.</summary>
+    public static double UsualSmoothMm(CardPicture picture) => Math.Round(Math.Max(0.03, picture.MmPerDot * TraceHow.UsualTolerance * Math.Max(1, Math.Max(picture.PixelsAcross, picture.PixelsDown) / (double)PictureDesk.ScreenSide)), 3);
+
+    private async Task BringInPictureAsync(int head, string name, byte[] content, double? mmPerDot, CancellationToken stop)
+    {
+        var kept = await pictures.KeepAsync(content, stop);
+        // The smallest step that fits a picture of a camera, which says nothing of paper, is the card.
+        var usual = kept.DotsPerInch is > 90 and var said ? CardPicture.InchMm / said : CardPicture.InchMm / CardPicture.UsualDotsPerInch;
+        var widest = Math.Max(Value.SetOut.Card.OpenWidth, Value.SetOut.Card.OpenHeight);
+        var size = mmPerDot ?? (kept.DotsPerInch is null ? Math.Min(usual, widest / Math.Max(kept.PixelsAcross, kept.PixelsDown)) : usual);
+        Show(await Desk.DoAsync(On, head, new BringInPicture(ArtDesk.Named(name), kept.Content, kept.PixelsAcross, kept.PixelsDown, size), stop));
+        (_broughtPicture, _broughtIn) = (Value.Design.Pictures[^1].Id, true);
+    }
+
+    /// <summary>Pictures that a drawing had in it, each at the size that it has there. One that cannot be read is told, and the drawing stays.</summary>
+    private async Task BringInEmbeddedAsync(string file, IReadOnlyList<DrawnPicture> embedded, CancellationToken stop)
+    {
+        var number = 0;
+        foreach (var picture in embedded)
+        {
+            number++;
+            try
+            {
+                var kept = await pictures.KeepAsync(picture.Content, stop);
+                await BringInPictureAsync(On.Project.Head, picture.Name ?? $"{Path.GetFileNameWithoutExtension(file)}, picture {number}", picture.Content, picture.Width * picture.Place.MeanScale / kept.PixelsAcross, stop);
+            }
+            catch (ReadRefused refused)
+            {
+                throw new NotDone($"{file} was brought in, but a picture in it was not. {refused.Message}");
+            }
+        }
+    }
+
+    /// <summary>Does something to a picture.</summary>
+    /// <param name="picture">Id of the picture.</param>
+    /// <param name="step">What, as JSON.</param>
+    /// <param name="stop">Cancels.</param>
+    public Task<IActionResult> OnPostPictureStepAsync(string picture, string step, CancellationToken stop) => ActAsync(async () =>
+    {
+        if (step.Length > LongestStep) throw new NotDone("That stroke is longer than is kept. Draw it in parts.");
+        await WorkAsync(picture, ReadStep(step), stop);
+    }, stop);
+
+    private async Task WorkAsync(string picture, PictureStep step, CancellationToken stop)
+    {
+        await DoNowAsync(new AddPictureStep(picture, step), stop);
+        // What cannot be carried out is known now and not when it is looked at.
+        await pictures.ScreenAsync(Value.Design.RequirePicture(picture), stop);
+    }
+
+    private static PictureStep ReadStep(string step)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<PictureStep>(step, StepJson) ?? throw new JsonException();
+        }
+        catch (Exception e) when (e is JsonException or NotSupportedException or ArgumentException)
+        {
+            throw new NotDone("That was not understood, and the picture is as it was. Load the page again and do it once more.");
+        }
+    }
+
+    /// <summary>Turns a picture by an angle.</summary>
+    public Task<IActionResult> OnPostStraightenAsync(string picture, double degrees, CancellationToken stop) => ActAsync(() => WorkAsync(picture, new Straighten(degrees), stop), stop);
+
+    /// <summary>Takes one step back; those after it stay.</summary>
+    public Task<IActionResult> OnPostDropStepAsync(string picture, int index, CancellationToken stop) => DoAsync(new DropPictureStep(picture, index), stop);
+
+    public Task<IActionResult> OnPostPictureSizeAsync(string picture, [InMillimetres] double width, CancellationToken stop) => ActAsync(async () =>
+    {
+        var of = Value.Design.RequirePicture(picture);
+        await DoNowAsync(new ResizePicture(picture, width / of.Pixels.Across), stop);
+    }, stop);
+
+    public Task<IActionResult> OnPostRemovePictureAsync(string picture, CancellationToken stop) => DoAsync(new RemovePicture(picture), stop);
+
+    /// <summary>How a picture is to be traced, as its form says it.</summary>
+    public sealed record TraceFields(
+        TraceMode Mode, [InMillimetres] double Smooth, [InMillimetres] double? Chosen, double? Threshold, [InMillimetres] double Speck, int Colours, [InMillimetres] double Border)
+    {
+        /// <summary>As was asked for.</summary>
+        public TraceSettings Settings => With(Smooth);
+
+        /// <summary>The one that was chosen of those beside each other.</summary>
+        public TraceSettings Taken => With(Chosen ?? Smooth);
+
+        private TraceSettings With(double smooth) => new(Mode, smooth, Threshold is > 0 and var t ? t / 100 : null, Speck, Colours, Mode == TraceMode.Rim ? Border : 0);
+    }
+
+    /// <summary>What a trace would give, three ways side by side.</summary>
+    public async Task<IActionResult> OnGetTracedAsync(string picture, TraceFields fields, CancellationToken stop)
+    {
+        var of = Value.Design.RequirePicture(picture);
+        return Partial("_PictureTraced", (this, await TraceCandidate.ForAsync(pictures, of, fields.Settings, stop)));
+    }
+
+    /// <summary>Takes what was traced.</summary>
+    public Task<IActionResult> OnPostTakeTraceAsync(string picture, TraceFields fields, Operation? operation, string? onto, bool again, CancellationToken stop) => ActAsync(async () =>
+    {
+        var settings = fields.Taken;
+        var traced = await pictures.TraceAsync(Value.Design.RequirePicture(picture), settings, stop);
+        await DoNowAsync(new TakeTrace(picture, settings, operation ?? Operation.Draw, string.IsNullOrEmpty(onto) ? null : onto, again) { Traced = traced }, stop);
+    }, stop);
+
+    public Task<IActionResult> OnPostLayPictureAsync(string picture, string onto, bool pattern, CancellationToken stop) => DoAsync(new LayPicture(onto, picture, pattern), stop);
+
+    /// <summary>Moves, scales and turns a picture on its piece.</summary>
+    public Task<IActionResult> OnPostPlacePictureAsync(string onto, string item, double percent, double degrees, [InMillimetres] double x, [InMillimetres] double y, bool pattern, CancellationToken stop) => ActAsync(async () =>
+    {
+        var piece = Value.Design.Require(onto);
+        if (piece.Items.OfType<PictureItem>().FirstOrDefault(i => i.Id == item) is not { } laid) throw new Core.Refusals.EditRefused(Core.Refusals.Reason.PictureGone);
+        await DoNowAsync(new PlacePicture(onto, item, LaidPicture.Place(piece, laid, percent / 100, degrees, new Point(x, y)), pattern), stop);
+    }, stop);
+
+    public Task<IActionResult> OnPostTakeOffPictureAsync(string onto, string item, CancellationToken stop) => DoAsync(new TakeOffPictures(onto, [item]), stop);
+}
