@@ -24,7 +24,7 @@ internal static class LabVerbs
 
     public static readonly IReadOnlyList<LabVerb> All =
     [
-        new("import", "Reads a file and says what was understood of it.", Art,
+        new("import", "Reads a file and says what was understood of it.", "an SVG or DXF file, or a picture",
             [new("--svg", "OUT", "writes back what was understood")], "./lab import card.svg --svg back.svg", ImportVerb.Run),
         new("pieces", "Puts a file's lines together to pieces.", Art,
             [new("--rules", "RULES.json", "look rules to give operations by")], "./lab pieces card.svg --rules rules.json", PiecesVerb.Run),

@@ -99,3 +99,9 @@ public sealed record JoinEndsAction([InMillimetres] double Gap = 1) : BenchActio
 {
     public override Edit For(BenchContext c) => new JoinEnds(c.Picked.OnlyLines(), Gap);
 }
+
+/// <summary>Other paper round the traced rim that the picked piece follows.</summary>
+public sealed record ChangeRimAction([InMillimetres] double Border) : BenchAction
+{
+    public override Edit For(BenchContext c) => new ChangeRim(c.Picked.OnlyPiece(), Border);
+}

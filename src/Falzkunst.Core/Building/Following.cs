@@ -130,7 +130,7 @@ public static class Following
         try
         {
             var parts = PartsFor(design, piece, follows);
-            var number = follows switch { FromBorder b => b.Part, FromWords w => w.Part, FromCombination c => c.Part, _ => 0 };
+            var number = follows switch { FromBorder b => b.Part, FromWords w => w.Part, FromCombination c => c.Part, FromRim r => r.Part, _ => 0 };
             if (number >= parts.Length) return piece with { Follows = follows with { Fault = FollowFault.NothingLeft } };
             var map = follows.Frame;
             var part = parts[number];
@@ -153,6 +153,7 @@ public static class Following
         FromWords { Of: null } words => WordShapes.Parts(piece, words),
         FromWords { Of: { } of } words => design.Require(of) is { Follows: FromWords } main ? WordShapes.Parts(main, words) : [],
         FromCombination c => PathAreas.Combine(c.How, [.. c.Pieces.Select(id => PieceAreas.In(design.Require(id), design.Require(c.Pieces[0])))]),
+        FromRim rim => [.. TracedPieces.Rims(rim.Rim, rim.BorderMm).Select(o => new PathArea(o, []))],
         _ => throw new ArgumentOutOfRangeException(nameof(follows)),
     };
 

@@ -44,8 +44,9 @@ public static class TracedPieces
         var place = Affine.Scale(of.MmPerDot, of.MmPerDot).Then(Affine.Move((card.Width - width) / 2, (card.Height - height) / 2));
         if (!traced.Paths.Any()) throw new EditRefused(Reason.NothingTraced);
         if (settings.Mode == TraceMode.MiddleLines) return WithLines(design, of, traced, settings, operation, onto, place, drawer);
+        ImmutableArray<Path> rim = settings.Mode == TraceMode.Rim ? [.. traced.Areas.Select(a => a.Outline.Map(place))] : [];
         var areas = settings.Mode == TraceMode.Rim
-            ? Rims([.. traced.Areas.Select(a => a.Outline.Map(place))], settings.BorderMm).Select(o => (Form: new PathArea(o, []), Colour: (string?)null))
+            ? Rims(rim, settings.BorderMm).Select(o => (Form: new PathArea(o, []), Colour: (string?)null))
             : traced.Areas.Select(a => (Form: new PathArea(a.Outline.Map(place), [.. a.Openings.Select(o => o.Map(place))]), Colour: (string?)a.Colour));
         var forms = areas.ToList();
         if (forms.Count > Most) throw new EditRefused(Reason.TracedTooMany, forms.Count, Most);
@@ -59,7 +60,9 @@ public static class TracedPieces
             var called = PieceNaming.Wished(settings.Mode == TraceMode.Colours ? $"{ColourWords.Name(colour!)} of {name}" : name, names);
             names.Add(called);
             var bare = new Piece("", called, stock, 1, Affine.Identity, outline, []) { NextItem = 2 };
-            var piece = bare.Plus(form.Openings.Select(o => outline with { Path = o })).AtHome();
+            var piece = settings.Mode == TraceMode.Rim
+                ? bare.WithForm(form.Outline, [], new FromRim(rim, settings.BorderMm, made.Count)).AtHome()
+                : bare.Plus(form.Openings.Select(o => outline with { Path = o })).AtHome();
             if (settings.Mode == TraceMode.Rim) piece = piece.Plus(of.On("", Affine.Move((card.Width - width) / 2, (card.Height - height) / 2).Then(piece.Place.Inverse())));
             made.Add(piece);
         }
@@ -72,6 +75,15 @@ public static class TracedPieces
     /// <summary>Names of the pieces of a picture's last trace that were changed by hand since, and would be lost when it is traced again.</summary>
     public static ImmutableArray<string> ChangedSince(Design design, TraceRecord trace) =>
         [.. trace.Made.Select(m => (Was: m, Now: design.Find(m.Piece))).Where(m => m.Now is not null && m.Now.Shape.Hash != m.Was.Shape).Select(m => m.Now!.Name)];
+
+    /// <summary>Other paper round a traced rim.</summary>
+    /// <exception cref="EditRefused">The piece follows no rim, or the number is out of reach.</exception>
+    public static Design ChangeRim(Design design, string piece, double borderMm)
+    {
+        if (!(borderMm is >= 0 and <= FromRim.MostMm)) throw EditRefused.RangeMm(Measure.RingWidth, 0, FromRim.MostMm, "border");
+        if (design.Require(piece).Follows is not FromRim rim) throw new EditRefused(Reason.FollowsNothing);
+        return design.With(piece, p => Mats.Unlocked(p) with { Follows = rim with { BorderMm = borderMm } });
+    }
 
     private static Design WithLines(Design design, CardPicture of, Traced traced, TraceSettings settings, Operation operation, string? onto, Affine place, Drawer drawer)
     {
@@ -115,7 +127,7 @@ public static class TracedPieces
     }
 
     /// <summary>Rims with paper left round them; those that then overlap are one, and what they enclose is filled.</summary>
-    private static IEnumerable<Path> Rims(ImmutableArray<Path> outlines, double border)
+    internal static IEnumerable<Path> Rims(ImmutableArray<Path> outlines, double border)
     {
         if (border <= 0) return outlines;
         var whole = Region.UnionOf(outlines.Select(o => Region.FromRings(Flattening.Flatten(o, 0.005), [])));

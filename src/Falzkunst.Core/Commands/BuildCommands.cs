@@ -31,6 +31,7 @@ internal static class BuildCommands
             return w.Take("shift") ? action with { Shift = w.Length("a distance") } : action;
         }),
         new("move tie", "move tie 2 -5", "Moves one tie, counted from the line's beginning, so far along the picked cut.", (_, w) => new TieByAction(w.Count("a number") - 1, w.Length("a distance"))),
+        new("change rim", "change rim 4", "Other paper round the traced rim that the picked piece follows.", (_, w) => new ChangeRimAction(w.Length("a distance"))),
         new("change border", "change border 4", "Another distance for the picked border, which goes on following its piece.", (_, w) => new ChangeBorderAction(w.Length("a distance"))),
     ];
 

@@ -27,6 +27,7 @@ public enum FollowFault
 [JsonDerivedType(typeof(FromBorder), "border")]
 [JsonDerivedType(typeof(FromWords), "words")]
 [JsonDerivedType(typeof(FromCombination), "combination")]
+[JsonDerivedType(typeof(FromRim), "rim")]
 public abstract record Derivation
 {
     /// <summary>From the coordinates of the first piece that it follows to the piece's own.</summary>
@@ -107,4 +108,18 @@ public sealed record FromCombination(Combination How, ImmutableArray<string> Pie
 
     public override Derivation? Renamed(Func<string, string?> idOf) =>
         Pieces.Select(idOf).ToImmutableArray() is var ids && ids.All(id => id is not null) ? this with { Pieces = ids! } : null;
+}
+
+/// <summary>The rim of something traced, with paper round it.</summary>
+/// <param name="Rim">The traced outlines, in the coordinates that it is worked out in.</param>
+/// <param name="BorderMm">Paper round them, mm; outlines that then overlap are one.</param>
+/// <param name="Part">Which of the parts that it falls into.</param>
+public sealed record FromRim(ImmutableArray<Path> Rim, double BorderMm, int Part = 0) : Derivation
+{
+    /// <summary>No more paper is left round a rim, mm.</summary>
+    public const double MostMm = 100;
+
+    public override ImmutableArray<string> Sources => [];
+
+    public override Derivation Renamed(Func<string, string?> idOf) => this;
 }

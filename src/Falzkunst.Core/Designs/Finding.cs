@@ -17,6 +17,9 @@ public static class FindingCodes
     /// <summary>Operation, length; on no piece.</summary>
     public const string OnNoPiece = "on-no-piece";
 
+    /// <summary>Other: dots to the inch; how wide the picture may be for its dots not to show, how wide it is.</summary>
+    public const string CoarsePicture = "coarse-picture";
+
     /// <summary>Operation; of a line that assembling left out: its place in the file.</summary>
     public const string NoLength = "no-length";
 

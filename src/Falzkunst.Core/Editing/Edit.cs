@@ -58,6 +58,7 @@ namespace Falzkunst.Core.Editing;
 [JsonDerivedType(typeof(LayPicture), "lay-picture")]
 [JsonDerivedType(typeof(PlacePicture), "place-picture")]
 [JsonDerivedType(typeof(TakeOffPictures), "take-off-pictures")]
+[JsonDerivedType(typeof(ChangeRim), "change-rim")]
 [JsonDerivedType(typeof(KeepVariant), "keep-variant")]
 [JsonDerivedType(typeof(TakeVariant), "take-variant")]
 [JsonDerivedType(typeof(DropVariant), "drop-variant")]

@@ -114,6 +114,7 @@ public static class Edits
         LayPicture e => project with { Design = Picturing.Lay(project.Design, e) },
         PlacePicture e => project with { Design = Picturing.Place(project.Design, e) },
         TakeOffPictures e => project with { Design = Picturing.TakeOff(project.Design, e) },
+        ChangeRim e => project with { Design = TracedPieces.ChangeRim(project.Design, e.Piece, e.BorderMm) },
         KeepVariant e => Variants.Keep(project, e.Piece, e.Name),
         TakeVariant e => Variants.Take(project, e.Variant),
         DropVariant e => Variants.Drop(project, e.Variant),

@@ -93,3 +93,9 @@ public sealed record TakeOffPictures(string Piece, ImmutableArray<string> Items)
 {
     public override string Sentence => Items.Length == 1 ? "Took a picture off a piece" : "Took pictures off a piece";
 }
+
+/// <summary>Other paper round a traced rim, which the piece follows.</summary>
+public sealed record ChangeRim(string Piece, double BorderMm) : Edit
+{
+    public override string Sentence => "Changed the paper round a rim";
+}

@@ -10,8 +10,8 @@ namespace Falzkunst.Core.Tracing;
 /// </summary>
 internal static class OutlineFit
 {
-    /// <summary>A straight line is turned upright, or square to the one before, where its ends move by no more, dots.</summary>
-    private const double Nudge = 0.22;
+    /// <summary>A straight line is turned upright, or square to the one before, where its ends move by no more, dots; more where lines wobble.</summary>
+    private const double Nudge = 0.06;
 
     /// <summary>Shorter lines, in dots, are too uncertain to be turned.</summary>
     private const double LeastTurned = 5;
@@ -83,7 +83,7 @@ internal static class OutlineFit
         for (var k = 0; k < stretches.Count; k++)
         {
             var before = k > 0 ? stretches[k - 1] : closed && stretches.Count > 1 ? stretches[^1] : null;
-            stretches[k].Turn(before, Nudge * Math.Max(1, scale.Corner / 1.5), LeastTurned);
+            stretches[k].Turn(before, Nudge * (1 + 4 * Math.Max(0, scale.Corner - 1)), LeastTurned);
         }
         for (var k = closed ? 0 : 1; k < stretches.Count; k++)
         {

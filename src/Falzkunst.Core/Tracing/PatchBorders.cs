@@ -83,6 +83,13 @@ internal sealed class PatchBorders(PixelImage image, PatchParts parts, (byte R, 
 
     private bool IsKnot((int X, int Y) at)
     {
+        // The corners of the picture are corners of what lies there.
+        if (at.X == 0 || at.X == parts.Width) return at.Y == 0 || at.Y == parts.Height || IsJoint(at);
+        return IsJoint(at);
+    }
+
+    private bool IsJoint((int X, int Y) at)
+    {
         var (a, b, c, d) = Four(at);
         return (a != b ? 1 : 0) + (b != c ? 1 : 0) + (c != d ? 1 : 0) + (d != a ? 1 : 0) > 2;
     }
@@ -99,7 +106,9 @@ internal sealed class PatchBorders(PixelImage image, PatchParts parts, (byte R, 
             sum += Middle((x, y, way));
             count++;
         }
-        return sum * (1.0 / count);
+        var mean = sum * (1.0 / count);
+        // At the edge of the picture it lies on the edge.
+        return new Point(at.X == 0 || at.X == parts.Width ? at.X : mean.X, at.Y == 0 || at.Y == parts.Height ? at.Y : mean.Y);
     }
 
     /// <summary>Where between the middles of the two dots the colour is half way from one to the other.</summary>

@@ -12,7 +12,7 @@ public sealed record TraceSettings(TraceMode Mode, double SmoothMm, double? Thre
     public const double LeastSmoothMm = 0.01, MostSmoothMm = 5, MostSpeckMm = 20, MostBorderMm = 100;
 
     /// <summary>Lines keep no nearer than this to what is seen, dots: finer would follow the dots.</summary>
-    private const double LeastTolerance = 0.25;
+    private const double LeastTolerance = 0.2;
 
     /// <summary>The same in dots of a picture.</summary>
     /// <param name="mmPerDot">Size of a dot, mm.</param>

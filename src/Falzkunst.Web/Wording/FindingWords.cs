@@ -27,6 +27,7 @@ public static class FindingWords
             FindingCodes.LettersMissing => $"The face of the words on {f.Name} has no {f.Other}: nothing stands there.",
             FindingCodes.WordsTooWide => $"{(string.IsNullOrEmpty(f.Other) ? $"Words on {f.Name} are" : $"“{f.Other}” on {f.Name} is")} {Mm(0)} wider than the {Mm(1)} there are.",
             FindingCodes.WordsFallApart => $"{f.Name} falls into {f.Other} pieces: a bar, bridges, closer letters or a layer under them would hold them.",
+            FindingCodes.CoarsePicture => $"The picture on {f.Name} is {Mm(1)} wide and has {f.Other} dots to the inch there: they show. It bears {Mm(0)}.",
             FindingCodes.CannotFollow => $"{f.Name}: {FollowWords.For(Enum.TryParse<FollowFault>(f.Other, out var fault) ? fault : FollowFault.SourceGone)}",
             FindingCodes.NotAllChecked when f.Name is not null => $"{f.Name} has more lines than are checked; what is wrong with some of them may not be listed.",
             FindingCodes.NotAllChecked => "There are more lines than are checked; what is wrong with some of them may not be listed.",

@@ -39,7 +39,7 @@ public static class Checks
             findings.AddRange(design.Pieces.Where(p => p.IsScrap).Select(p =>
                 new Finding(FindingCodes.NoArea, Severity.Major, p.Id, null, p.Place.Apply(p.Outline.Path.Bounds.Centre)) { Name = p.Name }));
             // What follows from one item, such as the letters of a text, is pointed out once.
-            foreach (var piece in design.Pieces) findings.AddRange(OfPiece(piece, design, budget).DistinctBy(f => (f.Code, f.Piece, f.Line)).Concat(WordChecks.OfPiece(piece, design)));
+            foreach (var piece in design.Pieces) findings.AddRange(OfPiece(piece, design, budget).DistinctBy(f => (f.Code, f.Piece, f.Line)).Concat(WordChecks.OfPiece(piece, design)).Concat(PictureChecks.OfPiece(piece)));
             findings.AddRange(InsideEachOther(design, budget));
         }
         catch (BudgetSpent)

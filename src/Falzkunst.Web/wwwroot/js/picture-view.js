@@ -17,6 +17,7 @@ const HINTS = {
   corners: "Drag the corners to those of the page, then make it flat.",
   touch: "Touch what is to go.",
   "touch-all": "Touch a colour: all of it goes, wherever it is.",
+  colour: "Touch the colour that you want.",
   give: "Paint over what is to come back.",
   take: "Paint over what is to go.",
 };
@@ -187,6 +188,10 @@ class PictureView extends HTMLElement {
       case "touch":
       case "touch-all":
         if (within(at)) this.step({ step: "background", x: at.x, y: at.y, tolerance: tolerance(), everywhere: this.tool === "touch-all" });
+        this.#points = [];
+        break;
+      case "colour":
+        if (within(at)) htmx.ajax("GET", `?handler=Colour&picture=${this.dataset.picture}&x=${at.x}&y=${at.y}`, { target: "#picked-colour", swap: "innerHTML" });
         this.#points = [];
         break;
       case "crop":

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Falzkunst.Core.Actions;
@@ -160,4 +161,22 @@ public sealed partial class ArtModel
     }, stop);
 
     public Task<IActionResult> OnPostTakeOffPictureAsync(string onto, string item, CancellationToken stop) => DoAsync(new TakeOffPictures(onto, [item]), stop);
+
+    /// <summary>A colour that was touched on a picture, and what it can be used for.</summary>
+    public async Task<IActionResult> OnGetColourAsync(string picture, double x, double y, CancellationToken stop)
+    {
+        var image = await pictures.ScreenAsync(Value.Design.RequirePicture(picture), stop);
+        var at = image.At(Math.Clamp((int)(x * image.Width), 0, image.Width - 1), Math.Clamp((int)(y * image.Height), 0, image.Height - 1));
+        return Partial("_PictureColour", (this, $"#{image.Rgba[at]:X2}{image.Rgba[at + 1]:X2}{image.Rgba[at + 2]:X2}"));
+    }
+
+    /// <summary>Pen lines of a piece in a colour, or the piece on the stock that comes nearest to it.</summary>
+    public Task<IActionResult> OnPostUseColourAsync(string onto, string colour, bool stock, CancellationToken stop) => ActAsync(async () =>
+    {
+        if (!Core.Catalogue.StockColours.IsColour(colour)) throw new NotDone("That is no colour. Touch the picture once more.");
+        var piece = Value.Design.Require(onto);
+        var pen = piece.Items.OfType<WorkedItem>().Where(i => i.Operation == Operation.Draw).Select(i => i.Id).ToImmutableArray();
+        if (!stock && pen.IsEmpty) throw new NotDone($"{piece.Name} has no pen lines. Give lines to the pen at Pieces, or put the piece on the nearest stock.");
+        await DoNowAsync(stock ? new SetStock([onto], On.Drawer.StockFor(colour)) : new SetInk([new(onto, pen)], colour.ToUpperInvariant()), stop);
+    }, stop);
 }
