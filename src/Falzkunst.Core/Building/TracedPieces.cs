@@ -95,7 +95,8 @@ public static class TracedPieces
             return Remembered(design, of.Id, new TraceRecord(settings, [], null, [.. design.Loose.Skip(design.Loose.Length - paths.Count).Select(l => l.Id)]));
         }
         var box = paths.Aggregate(Box.Empty, (b, p) => b.Include(p.Bounds));
-        if (onto == NewPiece)
+        var isNew = onto == NewPiece;
+        if (isNew)
         {
             var paper = box.Grow(RoundLinesMm);
             var outline = new Line("l1", Path.Rectangle(paper.MinX, paper.MinY, paper.Width, paper.Height), Operation.Cut, Look.DrawnHere, null, null);
@@ -109,7 +110,7 @@ public static class TracedPieces
         var known = piece.Items.Select(i => i.Id).ToHashSet();
         var laid = piece.Plus(paths.Select(p => Made(p.Map(home))));
         design = design.With(onto, _ => laid);
-        return Remembered(design, of.Id, new TraceRecord(settings, [], onto, [.. laid.Items.Where(i => !known.Contains(i.Id)).Select(i => i.Id)]));
+        return Remembered(design, of.Id, new TraceRecord(settings, isNew ? [new TracedPiece(onto, laid.Shape.Hash)] : [], onto, [.. laid.Items.Where(i => !known.Contains(i.Id)).Select(i => i.Id)]));
     }
 
     private static string NameOf(CardPicture picture) => System.IO.Path.GetFileNameWithoutExtension(picture.Name) is { Length: > 0 } said ? said : "Picture";

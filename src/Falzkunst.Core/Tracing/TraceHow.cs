@@ -24,7 +24,7 @@ public enum TraceMode
 public sealed record TraceHow(TraceMode Mode)
 {
     /// <summary>Curves keep so near to what is seen where nothing else is said, dots.</summary>
-    public const double UsualTolerance = 0.28;
+    public const double UsualTolerance = 0.3;
 
     /// <summary>From how much ink, 0 to 1, a dot counts as inked; null finds it.</summary>
     public double? Threshold { get; init; }

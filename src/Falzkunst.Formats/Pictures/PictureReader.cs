@@ -40,7 +40,7 @@ public static class PictureReader
         try
         {
             budget.Bytes(file.Length);
-            if (file.Length == 0) throw new ReadRefused("other-kind", "The file is empty. Bring in another.");
+            if (file.Length == 0) throw new ReadRefused("other-kind", "The file is empty. Save the picture again, or take another copy.");
             var read = TiffPictures.LooksLikeTiff(file.Span) ? TiffPictures.Read(file.ToArray()) : BySkia(file);
             budget.Look();
             return read with { DotsPerInch = PictureFacts.DotsPerInch(file) };

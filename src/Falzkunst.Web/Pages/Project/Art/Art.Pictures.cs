@@ -83,10 +83,10 @@ public sealed partial class ArtModel
     /// <param name="picture">Id of the picture.</param>
     /// <param name="step">What, as JSON.</param>
     /// <param name="stop">Cancels.</param>
-    public Task<IActionResult> OnPostPictureStepAsync(string picture, string step, CancellationToken stop) => ActAsync(async () =>
+    public Task<IActionResult> OnPostPictureStepAsync(string picture, string? step, CancellationToken stop) => ActAsync(async () =>
     {
-        if (step.Length > LongestStep) throw new NotDone("That stroke is longer than is kept. Draw it in parts.");
-        await WorkAsync(picture, ReadStep(step), stop);
+        if (step?.Length > LongestStep) throw new NotDone("That stroke is longer than is kept. Draw it in parts.");
+        await WorkAsync(picture, ReadStep(step ?? ""), stop);
     }, stop);
 
     private async Task WorkAsync(string picture, PictureStep step, CancellationToken stop)
