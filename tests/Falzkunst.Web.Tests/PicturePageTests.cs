@@ -100,7 +100,8 @@ public sealed class PicturePageTests(Site site) : IClassFixture<Site>
         Assert.Equal(2, design.Pieces.Select(p => p.Stock).Distinct().Count());
         Assert.Equal(HttpStatusCode.OK, (await Post(id, "LayPicture", new() { ["picture"] = "i1", ["onto"] = design.Pieces[0].Id, ["pattern"] = "true" })).StatusCode);
         var laid = (await site.ProjectAsync(id)).Value.Design.Pieces[0].Items.OfType<PictureItem>().Single();
-        Assert.Equal(HttpStatusCode.OK, (await Post(id, "PlacePicture", new() { ["onto"] = design.Pieces[0].Id, ["item"] = laid.Id, ["percent"] = "50", ["degrees"] = "15", ["x"] = "1 mm", ["y"] = "2 mm", ["pattern"] = "true" })).StatusCode);
+        var moved = await site.DoAsync(id, "place-picture", new() { ["item"] = laid.Id, ["percent"] = "50", ["x"] = "1 mm" }, design.Pieces[0].Id, (await site.ProjectAsync(id)).Head);
+        Assert.Equal(HttpStatusCode.OK, moved.StatusCode);
         Assert.Equal(0.5, (await site.ProjectAsync(id)).Value.Design.Pieces[0].Items.OfType<PictureItem>().Single().Place.MeanScale, 1e-9);
     }
 

@@ -31,9 +31,26 @@ internal static class BuildCommands
             return w.Take("shift") ? action with { Shift = w.Length("a distance") } : action;
         }),
         new("move tie", "move tie 2 -5", "Moves one tie, counted from the line's beginning, so far along the picked cut.", (_, w) => new TieByAction(w.Count("a number") - 1, w.Length("a distance"))),
+        new("place picture", "place picture scale 50 turn 15 at 2 -3", "Scales, turns and moves the picture on the picked piece: per cent, degrees, and how far its middle lies from the piece's; “pattern” or “once”.", PlacePicture),
+        new("take off picture", "take off picture", "Takes the topmost picture off the picked piece.", (_, _) => new TakeOffPictureAction()),
         new("change rim", "change rim 4", "Other paper round the traced rim that the picked piece follows.", (_, w) => new ChangeRimAction(w.Length("a distance"))),
         new("change border", "change border 4", "Another distance for the picked border, which goes on following its piece.", (_, w) => new ChangeBorderAction(w.Length("a distance"))),
     ];
+
+    private static PlacePictureAction PlacePicture(BenchContext c, CommandWords w)
+    {
+        var action = new PlacePictureAction();
+        while (w.HasMore)
+        {
+            if (w.Take("scale")) action = action with { Percent = w.Number("per cent") };
+            else if (w.Take("turn")) action = action with { Degrees = w.Number("degrees") };
+            else if (w.Take("at")) action = action with { X = w.Length("a distance to the right"), Y = w.Length("a distance down") };
+            else if (w.Take("pattern")) action = action with { Pattern = true };
+            else if (w.Take("once")) action = action with { Pattern = false };
+            else throw w.Lacking("scale, turn, at, pattern or once");
+        }
+        return action;
+    }
 
     private static ColoursAction Colours(BenchContext c, CommandWords w)
     {

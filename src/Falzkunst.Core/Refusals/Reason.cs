@@ -66,6 +66,7 @@ public enum Reason
     NoOpenings,
     NotHeld,
     PictureGone,
+    NoPictureOn,
     PictureLies,
     PicturesFull,
     PictureStepsFull,

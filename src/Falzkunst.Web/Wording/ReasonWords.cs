@@ -72,6 +72,7 @@ public static class ReasonWords
             Reason.TooIntricate => $"{(Has(0) ? V(0) : "A piece")} is too large or too intricate for that. Make it smaller, or take out some of its lines.",
             Reason.ClosedLinesOnly => "Only closed lines other than the outline can become pieces of their own.",
             Reason.PictureGone => "This picture is not there any more. Choose another at the left, or bring it in again.",
+            Reason.NoPictureOn => $"There is no picture on {V(0)}. Lay one on it at Art, under On a piece.",
             Reason.PictureLies => $"The picture lies on {V(0)}. Take it off there first, then take it out.",
             Reason.PicturesFull => $"A project has up to {V(0)} pictures. Take one out that lies on no piece.",
             Reason.PictureStepsFull => $"Up to {V(0)} steps are kept of a picture. Take some back, or bring it in as it is now.",

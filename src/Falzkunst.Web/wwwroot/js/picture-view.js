@@ -68,7 +68,8 @@ class PictureView extends HTMLElement {
   use(tool) {
     this.tool = tool;
     for (const b of all("[data-picture-tool]")) b.setAttribute("aria-pressed", String(b.dataset.pictureTool === tool));
-    if (tool === "corners" && this.#points.length !== 4) this.#points = [[0.06, 0.06], [0.94, 0.06], [0.94, 0.94], [0.06, 0.94]].map(([x, y]) => ({ x, y })); // prettier-ignore
+    if (tool === "corners" && this.#points.length !== 4)
+      this.#points = [[0.06, 0.06], [0.94, 0.06], [0.94, 0.94], [0.06, 0.94]].map(([x, y]) => ({ x, y })); // prettier-ignore
     else if (tool !== "corners") this.#points = [];
     for (const b of all("[data-picture-apply]")) b.hidden = tool !== "corners";
     this.#part(".picture-hint").textContent = tool ? HINTS[tool] : "";
@@ -191,7 +192,12 @@ class PictureView extends HTMLElement {
         this.#points = [];
         break;
       case "colour":
-        if (within(at)) htmx.ajax("GET", `?handler=Colour&picture=${this.dataset.picture}&x=${at.x}&y=${at.y}`, { target: "#picked-colour", swap: "innerHTML" });
+        if (within(at))
+          htmx.ajax("GET", `?handler=Colour&picture=${this.dataset.picture}&x=${at.x}&y=${at.y}`, {
+            source: "#doer",
+            target: "#picked-colour",
+            swap: "innerHTML",
+          });
         this.#points = [];
         break;
       case "crop":
@@ -246,7 +252,12 @@ class PictureView extends HTMLElement {
       const [rx, ry] = [Math.abs(b.x - a.x) / 2, Math.abs(b.y - a.y) / 2];
       element(svg, "ellipse", { cx: (a.x + b.x) / 2, cy: (a.y + b.y) / 2, rx, ry, class: "page" });
     } else if (this.tool === "crop") {
-      const { x, y, width, height } = { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), width: Math.abs(b.x - a.x), height: Math.abs(b.y - a.y) };
+      const { x, y, width, height } = {
+        x: Math.min(a.x, b.x),
+        y: Math.min(a.y, b.y),
+        width: Math.abs(b.x - a.x),
+        height: Math.abs(b.y - a.y),
+      };
       element(svg, "rect", { x, y, width, height, class: "page" });
     }
   }
@@ -361,4 +372,4 @@ document.addEventListener("input", (e) => {
   const word = document.querySelector("[data-tolerance-word]");
   if (range instanceof HTMLInputElement && word) word.textContent = range.value;
 });
-customElements.whenDefined("picture-view").then(follow);
+document.addEventListener("DOMContentLoaded", follow);

@@ -5,7 +5,6 @@ using Falzkunst.Core.Actions;
 using Falzkunst.Core.Building;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
-using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Measures;
 using Falzkunst.Core.Pictures;
 using Falzkunst.Core.Tracing;
@@ -151,14 +150,6 @@ public sealed partial class ArtModel
     }, stop);
 
     public Task<IActionResult> OnPostLayPictureAsync(string picture, string onto, bool pattern, CancellationToken stop) => DoAsync(new LayPicture(onto, picture, pattern), stop);
-
-    /// <summary>Moves, scales and turns a picture on its piece.</summary>
-    public Task<IActionResult> OnPostPlacePictureAsync(string onto, string item, double percent, double degrees, [InMillimetres] double x, [InMillimetres] double y, bool pattern, CancellationToken stop) => ActAsync(async () =>
-    {
-        var piece = Value.Design.Require(onto);
-        if (piece.Items.OfType<PictureItem>().FirstOrDefault(i => i.Id == item) is not { } laid) throw new Core.Refusals.EditRefused(Core.Refusals.Reason.PictureGone);
-        await DoNowAsync(new PlacePicture(onto, item, LaidPicture.Place(piece, laid, percent / 100, degrees, new Point(x, y)), pattern), stop);
-    }, stop);
 
     public Task<IActionResult> OnPostTakeOffPictureAsync(string onto, string item, CancellationToken stop) => DoAsync(new TakeOffPictures(onto, [item]), stop);
 

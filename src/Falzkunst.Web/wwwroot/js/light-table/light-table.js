@@ -18,6 +18,7 @@ import { SceneStore } from "./scene-store.js";
 import { Sight } from "./sight.js";
 import { gridStep } from "./snap.js";
 import * as toolbar from "./toolbar.js";
+import { printOf } from "./prints.js";
 import { tiesOf } from "./ties.js";
 import { begin } from "./tools/begin.js";
 import { keyAfterStep, keyAfterTouch } from "./tools/choose.js";
@@ -421,6 +422,7 @@ export class LightTable extends HTMLElement {
       grid: this.grid,
       nodes: this.nodes.drawn,
       ties: tiesOf(this),
+      print: printOf(this),
       touched: touchedOf(this.sight, this.layout),
     });
     this.ghost.follow();

@@ -7,6 +7,7 @@ import { drawGrid, drawNodes } from "./helps.js";
 import { drawPins } from "./pins.js";
 import { INCH, number, stepFor } from "./rulers.js";
 import { element } from "./svg.js";
+import { drawPrint } from "./prints.js";
 import { drawTies } from "./ties.js";
 import { PIXELS_PER_MM } from "./view.js";
 
@@ -26,6 +27,7 @@ import { PIXELS_PER_MM } from "./view.js";
  * @property {number} grid mm
  * @property {import("./helps.js").DrawnNodes | null} nodes
  * @property {import("./ties.js").Ties | null} ties
+ * @property {import("./prints.js").Print | null} print
  * @property {{ d: string, map: Map6 }[]} touched lines that are to run again
  */
 
@@ -49,6 +51,7 @@ export function draw(svg, state) {
   else if (state.selected) measure(svg, state, state.selected);
   drawPins(svg, state);
   for (const line of state.touched) touched(svg, view, line);
+  if (state.print) drawPrint(svg, view, state.print);
   if (state.ties) drawTies(svg, view, state.ties);
   if (state.nodes) drawNodes(svg, view, state.nodes);
   if (state.head) tool(svg, state, state.head);

@@ -3,6 +3,7 @@
 import { now } from "../../picked.js";
 import { handlesOf, isNear } from "../handles.js";
 import { band } from "./band.js";
+import { dragPrint } from "../prints.js";
 import { dragTie } from "../ties.js";
 import { bend } from "./bend.js";
 import { draw } from "./draw.js";
@@ -27,8 +28,8 @@ export function begin(table, event, at) {
   if (table.drawing) return draw(table, table.drawing, at);
   const loose = event.shiftKey ? looseForm() : null;
   if (loose) return looseBand(table, loose, at);
-  const tie = dragTie(table, at);
-  if (tie) return tie;
+  const shown = dragTie(table, at) ?? dragPrint(table, at);
+  if (shown) return shown;
   const line = table.sight.pickedLine();
   const grabbed = line && table.nodes.grabbed(at);
   if (line && grabbed) return bend(table, line, grabbed);
