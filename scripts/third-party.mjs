@@ -7,7 +7,9 @@ const json = (file) => JSON.parse(readFileSync(join(root, file), "utf8"));
 
 /** Packages that name no licence themselves: what their project states. */
 const LOOKED_AT = {
+  "BitMiracle.LibTiff.NET": "BSD-3-Clause",
   "NetArchTest.Rules": "MIT",
+  XmpCore: "BSD-3-Clause",
 };
 
 function nuget(folders) {

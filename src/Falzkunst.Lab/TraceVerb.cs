@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Pictures;
 using Falzkunst.Core.Tracing;
@@ -21,6 +22,9 @@ internal static class TraceVerb
 
     /// <summary>Path data is rounded to a thousandth of a dot.</summary>
     private const int Decimals = 3;
+
+    /// <summary>Nobody waits at a page for it.</summary>
+    private static readonly Budget Tracing = new(BudgetLimits.Reading with { Time = TimeSpan.FromMinutes(2), Work = long.MaxValue - 1 });
 
     /// <summary>A dark square on white.</summary>
     private static PixelImage WarmUp
@@ -54,8 +58,8 @@ internal static class TraceVerb
             Colours = (int)(arguments.Number("--colours", 2, TraceHow.MostColours) ?? 8),
         };
         // Code is made ready first, on a picture of its own, so that the computation alone is measured.
-        PictureTrace.Run(WarmUp, how, ArtFile.Reading);
-        var (traced, milliseconds) = Timed.Run(() => PictureTrace.Run(picture.Image, how, ArtFile.Reading));
+        PictureTrace.Run(WarmUp, how, Tracing);
+        var (traced, milliseconds) = Timed.Run(() => PictureTrace.Run(picture.Image, how, Tracing));
         var mm = MmPerDot(picture);
         Arguments.WriteText(to, Svg(traced, picture.Image.Width, picture.Image.Height, mm));
         return new

@@ -41,13 +41,13 @@ public sealed class PicturePageTests(Site site) : IClassFixture<Site>
         Assert.Contains("10.2 × 7.6 mm", html, StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.OK, (await Post(id, "PictureStep", Step("""{"step":"background-guessed","tolerance":0.1}"""))).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await Post(id, "PictureStep", Step("""{"step":"background","x":0.5,"y":0.5,"tolerance":0.1,"everywhere":false}"""))).StatusCode);
-        var shown = PictureWriter.FromPng(await site.Browser.GetByteArrayAsync($"{Art(id, "Picture")}&picture=i1&side=400&v=1", Stop));
+        var shown = PictureWriter.FromPng(await site.Browser.GetByteArrayAsync($"{Art(id, "Dots")}&picture=i1&side=400&v=1", Stop));
         Assert.Equal((120, 90), (shown.Width, shown.Height));
         int Opaque(PixelImage image, int x, int y) => image.Rgba[image.At(x, y) + 3];
         Assert.Equal((0, 0, 255), (Opaque(shown, 3, 3), Opaque(shown, 60, 45), Opaque(shown, 60, 18)));
         // Each touch is taken back by itself.
         Assert.Equal(HttpStatusCode.OK, (await Post(id, "DropStep", new() { ["picture"] = "i1", ["index"] = "1" })).StatusCode);
-        shown = PictureWriter.FromPng(await site.Browser.GetByteArrayAsync($"{Art(id, "Picture")}&picture=i1&side=400&v=2", Stop));
+        shown = PictureWriter.FromPng(await site.Browser.GetByteArrayAsync($"{Art(id, "Dots")}&picture=i1&side=400&v=2", Stop));
         Assert.Equal((0, 255), (Opaque(shown, 3, 3), Opaque(shown, 60, 45)));
         var traced = await site.Browser.GetStringAsync($"{Art(id, "Traced")}&{string.Join('&', Trace.Select(t => $"{t.Key}={Uri.EscapeDataString(t.Value)}"))}", Stop);
         Assert.Equal(3, traced.Split("data-traced=").Length - 1);
@@ -58,15 +58,17 @@ public sealed class PicturePageTests(Site site) : IClassFixture<Site>
         Assert.Equal(2 * (38.5 * 25.4 / 300 + 2), piece.Size.Width, 0.15);
         Assert.Equal("i1", Assert.IsType<PictureItem>(Assert.Single(piece.Items)).Of);
         // The table, small pictures and sheets have it.
-        Assert.Contains("handler=Picture&picture=i1", (await site.Browser.GetStringAsync($"/projects/{id}/pieces?handler=Scene", Stop)).Replace("\\u0026", "&", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.Contains("handler=Dots&picture=i1", (await site.Browser.GetStringAsync($"/projects/{id}/pieces?handler=Scene", Stop)).Replace("\\u0026", "&", StringComparison.Ordinal), StringComparison.Ordinal);
         Assert.Contains("data:image/png;base64,", await site.Browser.GetStringAsync($"/projects/{id}/pieces?handler=Thumbnail&piece=p1", Stop), StringComparison.Ordinal);
+        foreach (var station in new[] { "set-out", "pieces", "build", "detail", "sheets", "run" })
+            Assert.Equal(HttpStatusCode.OK, (await site.Browser.GetAsync($"/projects/{id}/{station}?handler=Dots&picture=i1&side=300&v=4", Stop)).StatusCode);
         await Post(id, "Undo", []);
         Assert.Empty((await site.ProjectAsync(id)).Value.Design.Pieces);
         await Post(id, "Redo", []);
         await site.RestartAsync();
         var after = await site.ProjectAsync(id);
         Assert.Equal(ProjectText.Write(project.Value), ProjectText.Write(after.Value));
-        Assert.Equal(HttpStatusCode.OK, (await site.Browser.GetAsync($"{Art(id, "Picture")}&picture=i1&side=90&v=3", Stop)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await site.Browser.GetAsync($"{Art(id, "Dots")}&picture=i1&side=90&v=3", Stop)).StatusCode);
     }
 
     [Fact]
@@ -127,7 +129,7 @@ public sealed class PicturePageTests(Site site) : IClassFixture<Site>
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Post(id, "PictureStep", new() { ["picture"] = "i7", ["step"] = """{"step":"level-light"}""" })).StatusCode);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Post(id, "TakeTrace", new(Trace) { ["smooth"] = "-4 mm" })).StatusCode);
         Assert.Equal(head, (await site.ProjectAsync(id)).Head);
-        Assert.Equal(HttpStatusCode.NotFound, (await site.Browser.GetAsync($"{Art(id, "Picture")}&picture=i7&side=90", Stop)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await site.Browser.GetAsync($"{Art(id, "Dots")}&picture=i7&side=90", Stop)).StatusCode);
         // Made on a state that is not any more.
         Assert.Equal(HttpStatusCode.Conflict, (await site.PostAsync(Art(id, "PictureStep"), Step("""{"step":"level-light"}"""), head - 1)).StatusCode);
     }

@@ -2,6 +2,8 @@
 import { chromium } from "@playwright/test";
 import { join } from "node:path";
 import config from "./playwright.config.mjs";
+import { goTo, headMoves } from "./pages.mjs";
+import { doodle, painted } from "./painted.mjs";
 import { drop, serve } from "./server.mjs";
 
 const NAME = "falzkunst_pictures",
@@ -36,6 +38,22 @@ try {
   await shoot("drawer");
   await page.goto(`${server.address}/drawer/machines/twin-330`);
   await shoot("machines");
+  // A photographed page of doodles, in a project of its own.
+  await page.goto(server.address);
+  await page.getByLabel("New project").fill("Lantern doodles");
+  await page.getByRole("button", { name: "Begin" }).click();
+  await page.waitForURL(/set-out/);
+  await goTo(page, "Art");
+  await headMoves(page, async () =>
+    page
+      .locator("#files")
+      .setInputFiles({ name: "lantern-doodles.jpg", mimeType: "image/jpeg", buffer: await painted(page, doodle, 900, 600, "jpeg") }),
+  );
+  await headMoves(page, () => page.getByRole("button", { name: "Level the light" }).click());
+  await tab("Trace");
+  await page.locator("label.chip", { hasText: "middle lines" }).click();
+  await page.waitForTimeout(2500);
+  await shoot("picture");
   await page.goto(server.address);
   await page.getByRole("link", { name: /Night tram invitation/ }).click();
   for (const station of ["Set-out", "Art", "Pieces", "Build", "Detail", "Sheets", "Run"]) {

@@ -69,7 +69,10 @@ internal static class ColourLabels
     /// </summary>
     private static void Spread(PixelImage image, int[] labels, bool[] open, OkLab[] labs, (byte R, byte G, byte B)[] colours, Budget budget)
     {
-        var front = Enumerable.Range(0, open.Length).Where(i => open[i] && Around(image, i).Any(n => labels[n] >= 0)).ToList();
+        var (width, height) = (image.Width, image.Height);
+        var front = new List<int>();
+        for (var i = 0; i < open.Length; i++) if (open[i] && Touches(i)) front.Add(i);
+        var queued = new bool[open.Length];
         var seen = new bool[labs.Length];
         while (front.Count > 0)
         {
@@ -78,22 +81,41 @@ internal static class ColourLabels
             foreach (var i in front)
             {
                 Array.Clear(seen);
-                foreach (var n in Around(image, i)) if (labels[n] >= 0) seen[labels[n]] = true;
-                taken.Add((i, Enumerable.Range(0, seen.Length).Where(c => seen[c]).MinBy(c => Mixed(image, i, colours[c]))));
+                Each(i, n => seen[Math.Max(0, labels[n])] |= labels[n] >= 0);
+                var (best, least) = (0, int.MaxValue);
+                for (var c = 0; c < seen.Length; c++) if (seen[c] && Mixed(image, i, colours[c]) is var d && d < least) (best, least) = (c, d);
+                taken.Add((i, best));
             }
             foreach (var (dot, label) in taken) (labels[dot], open[dot]) = (label, false);
-            front = [.. taken.SelectMany(t => Around(image, t.Dot)).Where(n => open[n]).Distinct()];
+            var next = new List<int>();
+            foreach (var (dot, _) in taken)
+            {
+                Each(dot, n =>
+                {
+                    if (!open[n] || queued[n]) return;
+                    queued[n] = true;
+                    next.Add(n);
+                });
+            }
+            front = next;
         }
         // What touches nothing that is labelled takes its own nearest.
         for (var i = 0; i < open.Length; i++) if (open[i]) labels[i] = Nearest(labs, image.ColourAt(i % image.Width, i / image.Width)).Label;
-    }
 
-    private static IEnumerable<int> Around(PixelImage image, int i)
-    {
-        var (x, y) = (i % image.Width, i / image.Width);
-        for (var v = Math.Max(0, y - 1); v <= Math.Min(image.Height - 1, y + 1); v++)
+        bool Touches(int i)
         {
-            for (var u = Math.Max(0, x - 1); u <= Math.Min(image.Width - 1, x + 1); u++) if (u != x || v != y) yield return v * image.Width + u;
+            var does = false;
+            Each(i, n => does |= labels[n] >= 0);
+            return does;
+        }
+
+        void Each(int i, Action<int> use)
+        {
+            var (x, y) = (i % width, i / width);
+            for (var v = Math.Max(0, y - 1); v <= Math.Min(height - 1, y + 1); v++)
+            {
+                for (var u = Math.Max(0, x - 1); u <= Math.Min(width - 1, x + 1); u++) if (u != x || v != y) use(v * width + u);
+            }
         }
     }
 

@@ -12,21 +12,28 @@ namespace Falzkunst.Core.Tracing;
 /// </summary>
 internal static class ColourPatches
 {
-    /// <summary>Traces the patches, the largest first.</summary>
-    public static Traced Trace(PixelImage image, TraceHow how, Budget budget)
+    /// <summary>The patches and their borders.</summary>
+    public static SeenLines See(PixelImage image, TraceHow how, Budget budget)
     {
+        var noise = InkCleaning.Noise(InkRaster.OfDarkness(image));
+        var isNoisy = noise >= InkCleaning.Clean;
+        if (isNoisy) image = InkCleaning.Smoothed(image, InkCleaning.Smoothing(noise));
         var (labels, colours) = ColourLabels.Find(image, how.Colours, budget);
-        var parts = PatchParts.Of(labels, image.Width, image.Height, how.LeastArea, out var specks);
+        var parts = PatchParts.Of(labels, image.Width, image.Height, isNoisy ? Math.Max(how.LeastArea, InkCleaning.LeastNoisyArea) : how.LeastArea, out var specks);
         budget.Work(labels.Length);
-        var borders = new PatchBorders(image, parts, colours);
-        var scale = new FitScale(how.Tolerance, 1);
+        var rings = new PatchBorders(image, parts, colours).Rings(budget).ToList();
+        return new SeenLines(rings.Sum(p => p.Rings.Sum(r => r.Sum(b => b.Points.Count))), (tolerance, b) => Fit(rings, parts, colours, specks, new FitScale(tolerance, 1), b));
+    }
+
+    private static Traced Fit(List<(int Part, List<List<Border>> Rings)> parts, PatchParts of, (byte R, byte G, byte B)[] colours, int specks, FitScale scale, Budget budget)
+    {
         var fitted = new Dictionary<int, Path>();
         var areas = new List<TracedArea>();
-        foreach (var part in borders.Rings(budget))
+        foreach (var part in parts)
         {
             var rings = part.Rings.ConvertAll(r => Path(r, fitted, scale));
             var outline = rings.MaxBy(r => Math.Abs(r.SignedArea))!;
-            var colour = colours[parts.LabelOf[part.Part]];
+            var colour = colours[of.LabelOf[part.Part]];
             areas.Add(new TracedArea(outline, [.. rings.Where(r => !ReferenceEquals(r, outline))], $"#{colour.R:X2}{colour.G:X2}{colour.B:X2}"));
             budget.Work(rings.Sum(r => r.Segments.Length));
         }

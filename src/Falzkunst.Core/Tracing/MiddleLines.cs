@@ -3,6 +3,12 @@ using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Tracing;
 
+/// <summary>The middle of one stroke, point by point.</summary>
+/// <param name="Points">Where it runs, dots.</param>
+/// <param name="IsClosed">It goes round.</param>
+/// <param name="Width">How wide the stroke is, dots; 0 where it was not measured.</param>
+internal sealed record StrokeChain(List<Point> Points, bool IsClosed, double Width);
+
 /// <summary>
 /// The middle of strokes. Stages: thin; graph; prune spurs and merge twin knots; bring each point half way between the edges of its stroke;
 /// where strokes meet, take out what lies within the crossing, lead through what goes straight on, and bring the rest to where it meets;
@@ -16,9 +22,8 @@ internal static class MiddleLines
     /// <param name="raster">The ink.</param>
     /// <param name="threshold">From how much on a dot is inked.</param>
     /// <param name="leastArea">Less ink than this is a speck, dots.</param>
-    /// <param name="scale">How near curves are kept.</param>
     /// <param name="budget">Work is drawn from it.</param>
-    public static List<TracedLine> Find(InkRaster raster, double threshold, double leastArea, FitScale scale, Budget budget)
+    public static List<StrokeChain> Find(InkRaster raster, double threshold, double leastArea, Budget budget)
     {
         var mask = new InkMask(raster, threshold, leastArea);
         var radii = mask.Distances();
@@ -32,12 +37,13 @@ internal static class MiddleLines
         Parallel.ForEach(skeleton.Branches, OnAllCores.OfCaller, b => StrokeMiddle.Refine(b, raster, threshold, RadiusAt));
         var usual = Median(skeleton.Branches.Where(b => b.Width > 0).SelectMany(b => Enumerable.Repeat(b.Width, 1 + (int)(b.Length / 10))));
         var links = Meet(skeleton);
-        return [.. Chains(skeleton, links).Select(c => Fitted(c, usual, scale))];
+        return [.. Chains(skeleton, links).Select(c => c.Width > 0 ? c : c with { Width = usual })];
     }
 
-    private static TracedLine Fitted((List<Point> Points, bool IsClosed, double Width) chain, double usual, FitScale scale)
+    /// <summary>The curve along a stroke's middle.</summary>
+    public static TracedLine Fitted(StrokeChain chain, FitScale scale)
     {
-        var width = chain.Width > 0 ? chain.Width : usual;
+        var width = chain.Width;
         // Thinning rounds corners by a share of the stroke's width.
         var wide = scale with { Tolerance = Math.Max(scale.Tolerance, width * 0.05), Corner = Math.Max(scale.Corner, Math.Clamp(width / 4, 1.2, 3)) };
         return new TracedLine(OutlineFit.Fit(chain.Points, chain.IsClosed, wide), width);
@@ -82,7 +88,7 @@ internal static class MiddleLines
     private static double Deviation(Point a, Point b) => Math.Acos(Math.Clamp(-a.Dot(b), -1, 1));
 
     /// <summary>Stretches put together over their links.</summary>
-    private static IEnumerable<(List<Point> Points, bool IsClosed, double Width)> Chains(Skeleton skeleton, Dictionary<(Branch, bool), (Branch, bool)> links)
+    private static IEnumerable<StrokeChain> Chains(Skeleton skeleton, Dictionary<(Branch, bool), (Branch, bool)> links)
     {
         var used = new HashSet<Branch>();
         // Chains with ends first, what is left goes round.
@@ -92,7 +98,7 @@ internal static class MiddleLines
             if (branch.From == Branch.Loop)
             {
                 used.Add(branch);
-                yield return (branch.Points, true, branch.Width);
+                yield return new(branch.Points, true, branch.Width);
                 continue;
             }
             var points = new List<Point>();
@@ -109,7 +115,7 @@ internal static class MiddleLines
                 isClosed = ReferenceEquals(at, branch);
             }
             if (points.Count == 1) points.Add(points[0] + new Point(0.5, 0));
-            yield return (points, isClosed && points.Count > 3, widths.Count > 0 ? widths.Average() : 0);
+            yield return new(points, isClosed && points.Count > 3, widths.Count > 0 ? widths.Average() : 0);
         }
     }
 }

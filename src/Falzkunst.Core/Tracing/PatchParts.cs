@@ -49,9 +49,15 @@ internal sealed record PatchParts(int Width, int Height, int[] PartOf, List<int>
             parts[i] = dots.Count;
             for (var k = 0; k < part.Count; k++)
             {
-                foreach (var n in Sides(part[k], width, height))
+                var (x, label) = (part[k] % width, labels[i]);
+                if (x > 0) Take(part[k] - 1);
+                if (x + 1 < width) Take(part[k] + 1);
+                if (part[k] >= width) Take(part[k] - width);
+                if (part[k] + width < labels.Length) Take(part[k] + width);
+
+                void Take(int n)
                 {
-                    if (parts[n] >= 0 || labels[n] != labels[i]) continue;
+                    if (parts[n] >= 0 || labels[n] != label) return;
                     parts[n] = dots.Count;
                     part.Add(n);
                 }

@@ -15,12 +15,6 @@ public static class PictureTrace
 {
     private const string Ink = "#24313A";
 
-    /// <summary>Noise of less, of 255, is none.</summary>
-    private const double Clean = 3;
-
-    /// <summary>Of noise, so many dots of smoothing for each of 255; 5 % of noise are 13.</summary>
-    private const double SmoothingEach = 0.03;
-
     /// <summary>Strokes narrower than this, in dots, are traced from a picture twice as large.</summary>
     private const double Narrow = 3.2;
 
@@ -32,38 +26,48 @@ public static class PictureTrace
     /// <param name="how">What of it, and how near.</param>
     /// <param name="budget">Work and time are drawn from it.</param>
     /// <exception cref="BudgetSpent">There is more to trace than the budget allows.</exception>
-    public static Traced Run(PixelImage image, TraceHow how, Budget budget)
+    public static Traced Run(PixelImage image, TraceHow how, Budget budget) => See(image, how, budget).Fit(how.Tolerance, budget);
+
+    /// <summary>What is to be traced of a picture, before curves are fitted: the part that takes most of the time, and is the same however near curves keep to it.</summary>
+    /// <inheritdoc cref="Run"/>
+    public static SeenLines See(PixelImage image, TraceHow how, Budget budget)
     {
-        if (how.Mode == TraceMode.Colours) return ColourPatches.Trace(image, how, budget);
+        if (how.Mode == TraceMode.Colours) return ColourPatches.See(image, how, budget);
         var isCutOut = how.Mode == TraceMode.Rim && image.IsTransparent;
         var raster = isCutOut ? InkRaster.OfOpacity(image) : InkRaster.OfDarkness(image);
         budget.Work(raster.Ink.Length / 16);
         if (!isCutOut && PaperLight.Find(raster.Width, raster.Height, (x, y) => 255 - raster.Ink[y * raster.Width + x]) is { } light) raster = InkCleaning.Levelled(raster, light);
         var noise = InkCleaning.Noise(raster);
-        var isNoisy = noise >= Clean;
-        if (isNoisy) raster = InkCleaning.Smoothed(raster, 0.25 + Math.Min(1, noise * SmoothingEach));
+        var isNoisy = noise >= InkCleaning.Clean;
+        if (isNoisy) raster = InkCleaning.Smoothed(raster, InkCleaning.Smoothing(noise));
         var threshold = how.Threshold * 255 ?? InkThreshold.Find(raster);
-        var leastArea = isNoisy ? Math.Max(how.LeastArea, 10) : how.LeastArea;
+        var leastArea = isNoisy ? Math.Max(how.LeastArea, InkCleaning.LeastNoisyArea) : how.LeastArea;
         var times = 1;
         if (!isNoisy && raster.Ink.Length * 4 <= MostEnlarged && InkCleaning.StrokeWidth(raster, threshold) < Narrow) (raster, times) = (InkCleaning.Doubled(raster), 2);
         budget.Look();
-        var scale = new FitScale(how.Tolerance * times + (isNoisy ? 0.15 + noise * 0.02 : 0), isNoisy ? 1.3 + Math.Min(0.7, noise * 0.03) : 1);
+        FitScale Scale(double tolerance) => new(tolerance * times + (isNoisy ? 0.15 + noise * 0.02 : 0), isNoisy ? 1.3 + Math.Min(0.7, noise * 0.03) : 1);
         var back = Affine.Scale(1.0 / times, 1.0 / times);
         if (how.Mode == TraceMode.MiddleLines)
         {
-            var lines = MiddleLines.Find(raster, threshold, leastArea * times * times, scale, budget);
-            return new Traced([], [.. lines.Select(l => new TracedLine(l.Path.Map(back), l.Width / times))], threshold / 255, 0);
+            var strokes = MiddleLines.Find(raster, threshold, leastArea * times * times, budget);
+            return new SeenLines(strokes.Sum(c => c.Points.Count), (tolerance, b) =>
+            {
+                b.Work(strokes.Sum(c => c.Points.Count));
+                return new Traced([], [.. strokes.Select(c => MiddleLines.Fitted(c, Scale(tolerance))).Select(l => new TracedLine(l.Path.Map(back), l.Width / times))], threshold / 255, 0);
+            });
         }
         var contours = Contours.Find(raster, threshold, leastArea * times * times, budget, out var specks);
         if (how.Mode == TraceMode.Rim) contours = Outermost(contours);
-        var paths = new Path[contours.Count];
-        Parallel.For(0, contours.Count, OnAllCores.OfCaller, i =>
+        return new SeenLines(contours.Sum(c => c.Length), (tolerance, b) =>
         {
-            budget.Work(contours[i].Length);
-            paths[i] = OutlineFit.Fit(contours[i], closed: true, scale).Map(back);
+            var paths = new Path[contours.Count];
+            Parallel.For(0, contours.Count, OnAllCores.OfCaller, i =>
+            {
+                b.Work(contours[i].Length);
+                paths[i] = OutlineFit.Fit(contours[i], closed: true, Scale(tolerance)).Map(back);
+            });
+            return new Traced([.. Nested(contours, i => paths[i]).Select(a => new TracedArea(a.Outline, a.Openings, Ink))], [], threshold / 255, specks);
         });
-        var areas = Nested(contours, i => paths[i]);
-        return new Traced([.. areas.Select(a => new TracedArea(a.Outline, a.Openings, Ink))], [], threshold / 255, specks);
     }
 
     /// <summary>Outer lines with the openings that lie right in them.</summary>

@@ -13,6 +13,9 @@ public sealed class PictureCache : IDisposable
     /// <summary>A segment with its share of lists, bytes.</summary>
     private const int SegmentBytes = 80;
 
+    /// <summary>A point with its share of lists, bytes.</summary>
+    private const int PointBytes = 24;
+
     private readonly MemoryCache _known = new(new MemoryCacheOptions { SizeLimit = Room });
 
     public PictureState? State(string key) => _known.TryGetValue(key, out var found) ? (PictureState)found! : null;
@@ -23,6 +26,10 @@ public sealed class PictureCache : IDisposable
     public byte[]? Png(string key) => _known.TryGetValue($"png {key}", out var found) ? (byte[])found! : null;
 
     public void Keep(string key, byte[] png) => _known.Set($"png {key}", png, new MemoryCacheEntryOptions { Size = png.Length, SlidingExpiration = TimeSpan.FromMinutes(20) });
+
+    public SeenLines? Seen(string key) => _known.TryGetValue($"seen {key}", out var found) ? (SeenLines)found! : null;
+
+    public void Keep(string key, SeenLines seen) => _known.Set($"seen {key}", seen, new MemoryCacheEntryOptions { Size = (seen.Points + 100L) * PointBytes, SlidingExpiration = TimeSpan.FromMinutes(20) });
 
     public Traced? Trace(string key) => _known.TryGetValue($"trace {key}", out var found) ? (Traced)found! : null;
 

@@ -93,7 +93,15 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
         var lines = cache.Trace(key);
         if (lines is null)
         {
-            lines = await Task.Run(() => TraceOf(image, picture, settings, stop), stop);
+            // What is seen of it is the same however near curves keep to it.
+            var how = settings.InDots(picture.SizeMm.Width / image.Width);
+            var seenKey = $"{picture.Key} {picture.MmPerDot:R} {settings with { SmoothMm = 0, BorderMm = 0 }}";
+            lines = await Task.Run(() => Within(() =>
+            {
+                var budget = new Budget(Limits, stop);
+                if (cache.Seen(seenKey) is not { } seen) cache.Keep(seenKey, seen = PictureTrace.See(image, how, budget));
+                return seen.Fit(how.Tolerance, budget);
+            }), stop);
             cache.Keep(key, lines);
         }
         return new PictureTraced(lines, image.Width, image.Height);

@@ -39,7 +39,7 @@ internal static class ScenePieces
 
     private static List<ScenePicture>? PicturesOn(Piece piece) =>
         piece.Items.OfType<PictureItem>().Where(i => i.Of is not null)
-            .Select(i => new ScenePicture($"?handler=Picture&picture={i.Of}&side={PictureSide}&v={i.Key}", Numbers(i.Place), i.Width, i.Height, i.IsPattern)).ToList() is { Count: > 0 } made ? made : null;
+            .Select(i => new ScenePicture($"?handler=Dots&picture={i.Of}&side={PictureSide}&v={i.Key}", Numbers(i.Place), i.Width, i.Height, i.IsPattern)).ToList() is { Count: > 0 } made ? made : null;
 
     /// <summary>Path data of the lines of some pieces, by the hash of their shape.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Shapes(IEnumerable<Piece> pieces) => pieces

@@ -186,7 +186,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <param name="picture">Id of the picture.</param>
     /// <param name="side">Its longest side, dots.</param>
     /// <param name="stop">Cancels.</param>
-    public async Task<IActionResult> OnGetPictureAsync(string picture, int side, CancellationToken stop)
+    public async Task<IActionResult> OnGetDotsAsync(string picture, int side, CancellationToken stop)
     {
         if (Value.Design.Pictures.FirstOrDefault(p => p.Id == picture) is not { } shown) return NotFound();
         var png = await HttpContext.RequestServices.GetRequiredService<PictureDesk>().PngAsync(shown, Math.Clamp(side, 16, PictureDesk.ScreenSide), stop);
