@@ -11,7 +11,8 @@ const NAME = "falzkunst_pictures",
 const server = await serve(NAME, 28000 + Math.floor(Math.random() * 1000));
 const browser = await chromium.launch(config.use.launchOptions);
 try {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
   const settled = () =>
     page.waitForFunction(
       () =>
