@@ -27,7 +27,8 @@ public sealed class ZipFilesTests
     {
         var files = ZipFiles.List(Zip("tram/Tram.DXF", "tram/tram.svg", "tram/tram.png", "moon.dxf", "moon.jpg", "stars.png", "read me.txt", "more.zip", "__MACOSX/._tram.svg", ".hidden.svg", "folder/"));
         Assert.Equal(["Tram.DXF", "tram.svg", "tram.png", "moon.dxf", "moon.jpg", "stars.png", "read me.txt", "more.zip"], files.Select(f => f.Name));
-        Assert.Equal(["tram.svg", "moon.dxf"], ZipFiles.Proposed(files).Select(f => f.Name));
+        // A picture is proposed where its motif comes in no drawing.
+        Assert.Equal(["tram.svg", "moon.dxf", "stars.png"], ZipFiles.Proposed(files).Select(f => f.Name));
         Assert.Equal(["tram", "tram", "tram", "", "", "", "", ""], files.Select(f => f.Folder));
         Assert.Equal([ZippedKind.Other, ZippedKind.Archive], files[^2..].Select(f => f.Kind));
     }
@@ -79,7 +80,7 @@ public sealed class ZipFilesTests
     [Fact]
     public void Broken_archives_and_what_is_no_drawing_are_refused()
     {
-        var whole = Zip("a.svg", "b.png");
+        var whole = Zip("a.svg", "b.txt");
         for (var kept = 4; kept < whole.Length; kept += 7) Assert.Throws<ReadRefused>(() => ZipFiles.List(whole[..kept]));
         Assert.Equal("zip-entry", Assert.Throws<ReadRefused>(() => ZipFiles.Unpack(whole, 1)).Code);
         Assert.Equal("zip-entry", Assert.Throws<ReadRefused>(() => ZipFiles.Unpack(whole, 2)).Code);

@@ -6,6 +6,7 @@ using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Running;
+using Falzkunst.Core.Tracing;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
 using Falzkunst.Data.Runs;
@@ -216,5 +217,43 @@ public sealed class WithWordsTests : IAsyncLifetime
         var open = (await again.GetRequiredService<ProjectStore>().OpenAsync(Owner, demo.Id, Stop))!;
         Assert.Equal(ProjectText.Write(after), ProjectText.Write(open.Value));
         Assert.IsType<FromBorder>(open.Value.Design.Pieces.Single(p => p.Follows is not null).Follows);
+    }
+}
+
+/// <summary>A state in which pictures had come: with their steps, traced rims, patterns, middle lines, a border that follows and a tie moved by hand.</summary>
+public sealed class WithPicturesTests : IAsyncLifetime
+{
+    private static readonly Guid Owner = WorkshopRow.OnlyOne;
+    private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
+    private readonly TestDatabase _database = new();
+
+    public async ValueTask InitializeAsync() => await _database.InitializeAsync(await FormerDatabase.ScriptAsync("schema-2-pictures"));
+
+    public ValueTask DisposeAsync() => _database.DisposeAsync();
+
+    [Fact]
+    public async Task Its_pictures_and_what_came_of_them_are_read_and_go_on()
+    {
+        await using var services = _database.Restarted();
+        var projects = services.GetRequiredService<ProjectStore>();
+        var drawer = await services.GetRequiredService<Data.Workshop.CatalogueStore>().DrawerAsync(Owner, Stop);
+        var demo = (await projects.OpenAsync(Owner, Assert.Single((await projects.ListAsync(Owner, Stop)).OnTheDesk).Id, Stop))!;
+        var design = demo.Value.Design;
+        var picture = Assert.Single(design.Pictures);
+        Assert.Equal(("small-clip.png", 240, 180, 2), (picture.Name, picture.PixelsAcross, picture.PixelsDown, picture.Steps.Length));
+        Assert.Equal([typeof(Core.Pictures.BackgroundGuessed), typeof(Core.Pictures.Lay)], picture.Steps.Select(s => s.GetType()));
+        Assert.Equal((240, 180), ((await services.GetRequiredService<PictureStore>().FindAsync(Owner, picture.Content, Stop))!.PixelsAcross, (await services.GetRequiredService<PictureStore>().FindAsync(Owner, picture.Content, Stop))!.PixelsDown));
+        Assert.Equal([false, true], design.Pieces.SelectMany(p => p.Items.OfType<PictureItem>()).Select(i => i.IsPattern).Order());
+        Assert.Single(design.Pieces, p => p.Follows is FromRim);
+        Assert.Single(design.Pieces, p => p.Follows is FromBorder);
+        var held = Assert.Single(design.Pieces, p => p.Outline.Settings?.Hold is not null).Outline.Settings!.Hold!;
+        Assert.Equal((0.0, 5.0, 0.0), (held.Moved(0), Math.Round(held.Moved(1), 6), held.Moved(2)));
+        Assert.Equal(TraceMode.MiddleLines, picture.Trace!.Settings.Mode);
+        // It goes on: another border round the rim, kept and read again.
+        var edit = new ChangeRim(design.Pieces.Single(p => p.Follows is FromRim).Id, 5);
+        var after = Edits.Apply(demo.Value, edit, drawer);
+        await projects.AppendAsync(Owner, demo.Id, demo.Head, edit, after, Stop);
+        await using var again = _database.Restarted();
+        Assert.Equal(ProjectText.Write(after), ProjectText.Write((await again.GetRequiredService<ProjectStore>().OpenAsync(Owner, demo.Id, Stop))!.Value));
     }
 }

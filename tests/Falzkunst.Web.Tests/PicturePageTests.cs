@@ -29,7 +29,13 @@ public sealed class PicturePageTests(Site site) : IClassFixture<Site>
 
     private static readonly Dictionary<string, string> Trace = new()
     {
-        ["picture"] = "i1", ["mode"] = "Rim", ["smooth"] = "0.05 mm", ["speck"] = "0.3 mm", ["colours"] = "6", ["border"] = "2 mm", ["threshold"] = "0",
+        ["picture"] = "i1",
+        ["mode"] = "Rim",
+        ["smooth"] = "0.05 mm",
+        ["speck"] = "0.3 mm",
+        ["colours"] = "6",
+        ["border"] = "2 mm",
+        ["threshold"] = "0",
     };
 
     [Fact]

@@ -34,10 +34,13 @@ public sealed class CommandLineTests
             var project = Start with { Variants = [new Variant(1, "Wider arches", "p1", [Start.Design.Pieces[0]])] };
             project = project with { Design = project.Design.With("p2", p => p with { Name = "Viaduct" }) };
             if (command.Name == "fit base") project = Edits.Apply(project, new MakeBase("kraft-240"), Given.Drawer);
+            if (command.Name == "change rim") project = project with { Design = project.Design.With("p1", p => p with { Follows = new FromRim([p.Outline.Path], 0) }) };
+            if (command.Name.EndsWith(" picture", StringComparison.Ordinal))
+                project = Edits.Apply(Edits.Apply(project, new BringInPicture("moon.png", new string('a', 64), 60, 40, 0.2), Given.Drawer), new LayPicture("p1", "i1", false), Given.Drawer);
             var text = project.Design.Require("p1").NextItem;
             project = Edits.Apply(project, new WriteAction("Night tram", command.Name is "form" or "cut out" or "tie" ? "quill" : null).For(new BenchContext(project, One, Given.Drawer)), Given.Drawer);
             // What can be done to some things alone is done to such a thing.
-            BenchAction? first = command.Name switch { "tie" => new CutOutAction(), "row" => new ListAction("Ada\nBen\nCem"), "change border" or "make plain" => new BorderAction([2]), _ => null };
+            BenchAction? first = command.Name switch { "tie" => new CutOutAction(), "row" => new ListAction("Ada\nBen\nCem"), "change border" or "make plain" => new BorderAction([2]), "move tie" => new HoldAction(), _ => null };
             if (first is not null) project = Edits.Apply(project, first.For(new BenchContext(project, command.Name == "tie" ? Lines($"l{text}") : One, Given.Drawer)), Given.Drawer);
             var made = Picked.OfPieces(project.Design.Pieces.MaxBy(p => p.Id.Length * 1000 + int.Parse(p.Id[1..], CultureInfo.InvariantCulture))!.Id);
             Edit? edit = null;
@@ -50,7 +53,7 @@ public sealed class CommandLineTests
                 }
                 catch (EditRefused refusal)
                 {
-                    Assert.True(refusal.Reason is Reason.LinesOnly or Reason.OneLineOnly or Reason.OneTextOnly or Reason.OnePieceOnly or Reason.AlignTwo or Reason.PlainAlready or Reason.FollowsNothing or Reason.CombineTwo or Reason.NoWordPiece or Reason.OutlineIsEdge or Reason.LineOpen or Reason.PartsNothing or Reason.ClosedLinesOnly, $"{command.Usage}: {refusal.Message}");
+                    Assert.True(refusal.Reason is Reason.LinesOnly or Reason.OneLineOnly or Reason.OneTextOnly or Reason.OnePieceOnly or Reason.AlignTwo or Reason.PlainAlready or Reason.FollowsNothing or Reason.CombineTwo or Reason.NoWordPiece or Reason.OutlineIsEdge or Reason.LineOpen or Reason.PartsNothing or Reason.ClosedLinesOnly or Reason.NotHeld or Reason.NoPictureOn, $"{command.Usage}: {refusal.Message}");
                 }
             }
             Assert.NotNull(edit);

@@ -138,7 +138,7 @@ public sealed partial class ArtModel
     public async Task<IActionResult> OnGetTracedAsync(string picture, TraceFields fields, CancellationToken stop)
     {
         var of = Value.Design.RequirePicture(picture);
-        return Partial("_PictureTraced", (this, await TraceCandidate.ForAsync(pictures, of, fields.Settings, stop)));
+        return Partial("_PictureTraced", (this, await TraceCandidate.ForAsync(pictures, of, fields.Settings, Value, On.Drawer, stop)));
     }
 
     /// <summary>Takes what was traced.</summary>
