@@ -80,12 +80,13 @@ public sealed class ArtInTests(Site site) : IClassFixture<Site>
         var id = await site.BeginAsync("Bought");
         var html = await BringIn(id, "bought.zip", packed.ToArray());
         Assert.Contains("4 files in bought.zip", html, StringComparison.Ordinal);
-        Assert.Contains("tram.png: a picture", html, StringComparison.Ordinal);
+        Assert.Contains("the same motif again", html, StringComparison.Ordinal);
+        Assert.Contains("read me.txt: no drawing", html, StringComparison.Ordinal);
         Assert.Empty((await site.ProjectAsync(id)).Value.Design.Pieces);
         var zip = System.Text.RegularExpressions.Regex.Match(html, "handler=ZipPicture&zip=([0-9a-f-]+)&entry=(\\d)");
         var picture = await site.Browser.GetAsync(Address(id, $"ZipPicture&zip={zip.Groups[1].Value}&entry=0"), Stop);
         Assert.StartsWith("<svg", await picture.Content.ReadAsStringAsync(Stop), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NotFound, (await site.Browser.GetAsync(Address(id, $"ZipPicture&zip={zip.Groups[1].Value}&entry=1"), Stop)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await site.Browser.GetAsync(Address(id, $"ZipPicture&zip={zip.Groups[1].Value}&entry=3"), Stop)).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await Post(id, "TakeZip", new() { ["zip"] = zip.Groups[1].Value, ["entries"] = "2" })).StatusCode);
         Assert.Single((await site.ProjectAsync(id)).Value.Design.Pieces);
         var page = await site.Browser.GetStringAsync($"/projects/{id}/art", Stop);

@@ -45,7 +45,7 @@ for (const { width, height, axe } of SIZES) {
 test("empty stations teach and pass axe", async ({ page }) => {
   await begin(page, "Empty");
   for (const [station, words] of [
-    ["Art", "Drop an SVG or DXF file here"],
+    ["Art", "Drop an SVG or DXF file, a picture or a ZIP of them here"],
     ["Pieces", "Bring in art"],
     ["Build", "Bring in art"],
     ["Detail", "Bring in art"],

@@ -46,6 +46,20 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
         }
     }
 
+    /// <summary>A picture that is not kept, small, as PNG; null where it cannot be read.</summary>
+    public async Task<byte[]?> SmallAsync(byte[] file, int side, CancellationToken stop)
+    {
+        try
+        {
+            return PictureWriter.Png(PictureWriter.Fitted((await reader.ReadPictureAsync(file, BudgetLimits.Reading.Time, stop)).Image, side));
+        }
+        catch (ReadRefused)
+        {
+            // Bringing it in says why.
+            return null;
+        }
+    }
+
     /// <summary>A picture after its steps as PNG for the screen.</summary>
     public async Task<byte[]> PngAsync(CardPicture picture, int side, CancellationToken stop)
     {

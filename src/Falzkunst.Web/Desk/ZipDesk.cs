@@ -5,6 +5,7 @@ using Falzkunst.Core.Refusals;
 using Falzkunst.Data.Projects;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Archive;
+using Falzkunst.Formats.Pictures;
 using Falzkunst.Web.Reading;
 
 namespace Falzkunst.Web.Desk;
@@ -63,6 +64,20 @@ public sealed class ZipDesk(ArtStore art, IDrawingReader reader)
         catch (ReadRefused)
         {
             // The list shows a place without a picture; taking the file says why.
+            return null;
+        }
+    }
+
+    /// <summary>One of its pictures as it is in there; null where there is none of that number.</summary>
+    public async Task<byte[]?> PictureAsync(OnDesk on, Guid zip, int entry, CancellationToken stop)
+    {
+        try
+        {
+            var file = ZipFiles.Unpack((await OpenAsync(on, zip, stop)).Content, entry);
+            return PictureReader.LooksLikePicture(file) ? file : null;
+        }
+        catch (ReadRefused)
+        {
             return null;
         }
     }

@@ -20,6 +20,9 @@ namespace Falzkunst.Web.Pages.Project;
 /// <summary>Files brought in, what was not understood of them, their motifs, and the rules that give lines their operation.</summary>
 public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRuleStore rules, PictureDesk pictures) : CommandPage(desk)
 {
+    /// <summary>Longest side of a picture in a ZIP as it is looked at, dots.</summary>
+    private const int SmallSide = 160;
+
     /// <summary>Motifs on one page of a contact sheet.</summary>
     public const int MotifsAPage = 60;
 
@@ -249,6 +252,7 @@ public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips
     public async Task<IActionResult> OnGetZipPictureAsync(Guid zip, int entry, CancellationToken stop)
     {
         Response.Headers.CacheControl = "private, max-age=86400";
+        if (await zips.PictureAsync(On, zip, entry, stop) is { } picture) return await pictures.SmallAsync(picture, SmallSide, stop) is { } png ? File(png, "image/png") : NotFound();
         return await zips.DrawingAsync(On, zip, entry, stop) is { } drawing ? Content(DrawingPicture.Svg(drawing), "image/svg+xml") : NotFound();
     }
 
