@@ -24,6 +24,9 @@ public sealed record CardPicture(string Id, string Name, string Content, int Pix
 
     public const double InchMm = 25.4;
 
+    /// <summary>No picture has more dots, as it comes or after its steps: turned again and again it would grow without end.</summary>
+    public const long MostDots = 60_000_000;
+
     /// <summary>No picture is narrower or wider, mm.</summary>
     public const double LeastMm = 1, MostMm = 3000;
 

@@ -96,6 +96,7 @@ internal static class Picturing
     /// <summary>The design with another form of a picture: where it lies on pieces, its middle stays there and its size on paper follows.</summary>
     private static Design With(Design design, CardPicture was, CardPicture now)
     {
+        CheckDots(now);
         var ((across, down), (width, height)) = (now.Pixels, now.SizeMm);
         Item Follow(Item item)
         {
@@ -110,6 +111,16 @@ internal static class Picturing
             Pictures = design.Pictures.Replace(was, now),
             Pieces = [.. design.Pieces.Select(p => p.Items.Any(i => i is PictureItem item && item.Of == was.Id) ? p with { Items = [.. p.Items.Select(Follow)] } : p)],
         };
+    }
+
+    /// <summary>After each of its steps: what is cropped at the end must not have been larger than can be held before.</summary>
+    private static void CheckDots(CardPicture picture)
+    {
+        for (var count = 1; count <= picture.Steps.Length; count++)
+        {
+            var (across, down) = PictureSize.After(picture.PixelsAcross, picture.PixelsDown, picture.Steps.Take(count));
+            if ((long)across * down > CardPicture.MostDots) throw new EditRefused(Reason.PictureDots, across, down);
+        }
     }
 
     private static void CheckSize(CardPicture picture)

@@ -71,6 +71,7 @@ public enum Reason
     PicturesFull,
     PictureStepsFull,
     PictureCropped,
+    PictureDots,
     PictureCorners,
     PictureBrush,
     NothingTraced,

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
@@ -37,7 +38,7 @@ internal static class Contours
                 {
                     Follow(x, y);
                     budget.Work(points.Count);
-                    if (Math.Abs(Area(points)) < leastArea) dropped++;
+                    if (Math.Abs(Polygons.SignedArea(CollectionsMarshal.AsSpan(points))) < leastArea) dropped++;
                     else found.Add([.. points]);
                 }
                 before = now;
@@ -97,11 +98,4 @@ internal static class Contours
 
     // Ways: up, right, down, left.
     private static readonly int[] AheadX = [0, 1, 0, -1], AheadY = [-1, 0, 1, 0], LeftX = [-1, 0, 1, 0], LeftY = [0, -1, 0, 1];
-
-    private static double Area(List<Point> points)
-    {
-        double twice = 0;
-        for (var i = 0; i < points.Count; i++) twice += points[i].Cross(points[(i + 1) % points.Count]);
-        return twice / 2;
-    }
 }

@@ -1,6 +1,7 @@
 using System.IO;
 using System.Runtime.InteropServices;
 using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Pictures;
 using SkiaSharp;
 
@@ -13,7 +14,7 @@ namespace Falzkunst.Formats.Pictures;
 public static class PictureReader
 {
     /// <summary>Larger pictures are refused before a dot is read.</summary>
-    public const long MostDots = 60_000_000;
+    public const long MostDots = CardPicture.MostDots;
 
     /// <summary>No side is longer, dots.</summary>
     public const int LongestSide = 30_000;

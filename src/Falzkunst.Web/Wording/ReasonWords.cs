@@ -76,6 +76,7 @@ public static class ReasonWords
             Reason.PictureLies => $"The picture lies on {V(0)}. Take it off there first, then take it out.",
             Reason.PicturesFull => $"A project has up to {V(0)} pictures. Take one out that lies on no piece.",
             Reason.PictureStepsFull => $"Up to {V(0)} steps are kept of a picture. Take some back, or bring it in as it is now.",
+            Reason.PictureDots => $"The picture would have {V(0)} × {V(1)} dots then, which is more than can be held. Crop it first, or take other steps back.",
             Reason.PictureCropped => "Nothing would be left of the picture. Draw the part that is to stay a little larger.",
             Reason.PictureCorners => "These four corners are no page. Put one at each corner, and let the edges not cross.",
             Reason.PictureBrush => "This stroke cannot be painted. Draw a shorter one, or choose another size for the brush.",

@@ -79,6 +79,21 @@ public sealed class PicturingTests
     }
 
     [Fact]
+    public void Turned_again_and_again_a_picture_does_not_grow_without_end()
+    {
+        var project = WithPicture(Project.Empty);
+        var refused = Assert.Throws<EditRefused>(() =>
+        {
+            for (var i = 0; i < PictureSteps.Most; i++) project = Do(project, new AddPictureStep("i1", new Straighten(45)));
+        });
+        Assert.Equal(Reason.PictureDots, refused.Reason);
+        // Nor by taking back the crop that kept it small.
+        var small = Do(WithPicture(Project.Empty), new AddPictureStep("i1", new Crop(0, 0, 0.05, 0.05)));
+        while (small.Design.Pictures[0].Pixels is var (across, down) && across * down < 1_000_000) small = Do(small, new AddPictureStep("i1", new Straighten(45)));
+        Assert.Equal(Reason.PictureDots, Assert.Throws<EditRefused>(() => Do(small, new DropPictureStep("i1", 0))).Reason);
+    }
+
+    [Fact]
     public void A_rim_is_a_printed_piece_with_paper_round_it_that_can_be_changed()
     {
         var project = Do(WithPicture(Project.Empty), Take(new TraceSettings(TraceMode.Rim, 0.05, BorderMm: 2)));

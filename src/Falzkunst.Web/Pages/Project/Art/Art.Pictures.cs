@@ -51,7 +51,7 @@ public sealed partial class ArtModel
     private async Task BringInPictureAsync(int head, string name, byte[] content, double? mmPerDot, CancellationToken stop)
     {
         var kept = await pictures.KeepAsync(content, stop);
-        // The smallest step that fits a picture of a camera, which says nothing of paper, is the card.
+        // A camera says nothing of paper (72 to the inch is such an answer): as usual, and no larger than the card.
         var usual = kept.DotsPerInch is > 90 and var said ? CardPicture.InchMm / said : CardPicture.InchMm / CardPicture.UsualDotsPerInch;
         var widest = Math.Max(Value.SetOut.Card.OpenWidth, Value.SetOut.Card.OpenHeight);
         var size = mmPerDot ?? (kept.DotsPerInch is null ? Math.Min(usual, widest / Math.Max(kept.PixelsAcross, kept.PixelsDown)) : usual);
