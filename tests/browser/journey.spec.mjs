@@ -42,7 +42,7 @@ test("from a file dropped in to a finished run and coordinates where they must b
   await expect(are("score")).toHaveCount(1);
   await expect(are("draw")).toHaveCount(1);
   const fold = are("score");
-  await headMoves(page, () => fold.getByRole("radio", { name: "perforate" }).check({ force: true }));
+  await headMoves(page, () => fold.getByRole("radio", { name: "perforate" }).click({ force: true }));
   await expect(are("perforate")).toHaveCount(1);
   await headMoves(page, () => page.locator("[data-history=undo]").click());
   await expect(are("score")).toHaveCount(1);
