@@ -77,10 +77,14 @@ internal static class Background
         var square = tolerance * tolerance;
         Parallel.For(0, image.Height, OnAllCores.OfCaller, y =>
         {
+            // Dots side by side are often alike, and a colour takes three roots.
+            var (last, isNear) = (-1, false);
             for (var x = 0; x < image.Width; x++)
             {
                 var at = image.At(x, y);
-                near[y * image.Width + x] = image.Rgba[at + 3] >= 128 && OkLab.From(image.Rgba[at], image.Rgba[at + 1], image.Rgba[at + 2]).SquareTo(colour) <= square;
+                var rgb = image.Rgba[at] << 16 | image.Rgba[at + 1] << 8 | image.Rgba[at + 2];
+                if (rgb != last) (last, isNear) = (rgb, OkLab.From(image.Rgba[at], image.Rgba[at + 1], image.Rgba[at + 2]).SquareTo(colour) <= square);
+                near[y * image.Width + x] = isNear && image.Rgba[at + 3] >= 128;
             }
         });
         if (seeds is null) return near;
