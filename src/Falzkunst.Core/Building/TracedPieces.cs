@@ -41,11 +41,13 @@ public static class TracedPieces
         var before = again ? of.Trace : null;
         if (before is not null) design = Without(design, before);
         var (width, height) = of.SizeMm;
-        var place = Affine.Scale(of.MmPerDot, of.MmPerDot).Then(Affine.Move((card.Width - width) / 2, (card.Height - height) / 2));
+        var onCard = Affine.Move((card.Width - width) / 2, (card.Height - height) / 2);
+        var place = Affine.Scale(of.MmPerDot, of.MmPerDot).Then(onCard);
         if (!traced.Paths.Any()) throw new EditRefused(Reason.NothingTraced);
         if (settings.Mode == TraceMode.MiddleLines) return WithLines(design, of, traced, settings, operation, onto, place, drawer);
-        ImmutableArray<Path> rim = settings.Mode == TraceMode.Rim ? [.. traced.Areas.Select(a => a.Outline.Map(place))] : [];
-        var areas = settings.Mode == TraceMode.Rim
+        var (isRim, isColours) = (settings.Mode == TraceMode.Rim, settings.Mode == TraceMode.Colours);
+        ImmutableArray<Path> rim = isRim ? [.. traced.Areas.Select(a => a.Outline.Map(place))] : [];
+        var areas = isRim
             ? Rims(rim, settings.BorderMm).Select(o => (Form: new PathArea(o, []), Colour: (string?)null))
             : traced.Areas.Select(a => (Form: new PathArea(a.Outline.Map(place), [.. a.Openings.Select(o => o.Map(place))]), Colour: (string?)a.Colour));
         var forms = areas.ToList();
@@ -55,15 +57,15 @@ public static class TracedPieces
         var made = new List<Piece>();
         foreach (var (form, colour) in forms)
         {
-            var stock = drawer.StockFor(settings.Mode == TraceMode.Colours ? colour : null);
+            var stock = drawer.StockFor(isColours ? colour : null);
             var outline = new Line("l1", form.Outline, Operation.Cut, Look.DrawnHere, null, null);
-            var called = PieceNaming.Wished(settings.Mode == TraceMode.Colours ? $"{ColourWords.Name(colour!)} of {name}" : name, names);
+            var called = PieceNaming.Wished(isColours ? $"{ColourWords.Name(colour!)} of {name}" : name, names);
             names.Add(called);
             var bare = new Piece("", called, stock, 1, Affine.Identity, outline, []) { NextItem = 2 };
-            var piece = settings.Mode == TraceMode.Rim
+            var piece = isRim
                 ? bare.WithForm(form.Outline, [], new FromRim(rim, settings.BorderMm, made.Count)).AtHome()
                 : bare.Plus(form.Openings.Select(o => outline with { Path = o })).AtHome();
-            if (settings.Mode == TraceMode.Rim) piece = piece.Plus(of.On("", Affine.Move((card.Width - width) / 2, (card.Height - height) / 2).Then(piece.Place.Inverse())));
+            if (isRim) piece = piece.Plus(of.On("", onCard.Then(piece.Place.Inverse())));
             made.Add(piece);
         }
         var first = design.NextPiece;

@@ -116,9 +116,10 @@ internal static class Picturing
     /// <summary>After each of its steps: what is cropped at the end must not have been larger than can be held before.</summary>
     private static void CheckDots(CardPicture picture)
     {
-        for (var count = 1; count <= picture.Steps.Length; count++)
+        var (across, down) = (picture.PixelsAcross, picture.PixelsDown);
+        foreach (var step in picture.Steps)
         {
-            var (across, down) = PictureSize.After(picture.PixelsAcross, picture.PixelsDown, picture.Steps.Take(count));
+            (across, down) = PictureSize.After(across, down, [step]);
             if ((long)across * down > CardPicture.MostDots) throw new EditRefused(Reason.PictureDots, across, down);
         }
     }

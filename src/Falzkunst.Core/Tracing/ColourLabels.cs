@@ -31,7 +31,7 @@ internal static class ColourLabels
             {
                 var i = y * image.Width + x;
                 if (image.Rgba[i * PixelImage.BytesEach + 3] < 128) continue;
-                var (label, square) = Nearest(labs, image.ColourAt(x, y));
+                var (label, square) = Palette.Nearest(labs, image.ColourAt(x, y));
                 if (isFlat[i] || square < Sure * Sure) labels[i] = label;
                 else open[i] = true;
             }
@@ -100,7 +100,7 @@ internal static class ColourLabels
             front = next;
         }
         // What touches nothing that is labelled takes its own nearest.
-        for (var i = 0; i < open.Length; i++) if (open[i]) labels[i] = Nearest(labs, image.ColourAt(i % image.Width, i / image.Width)).Label;
+        for (var i = 0; i < open.Length; i++) if (open[i]) labels[i] = Palette.Nearest(labs, image.ColourAt(i % image.Width, i / image.Width)).Colour;
 
         bool Touches(int i)
         {
@@ -124,12 +124,5 @@ internal static class ColourLabels
         var at = i * PixelImage.BytesEach;
         var (r, g, b) = (image.Rgba[at] - colour.R, image.Rgba[at + 1] - colour.G, image.Rgba[at + 2] - colour.B);
         return r * r + g * g + b * b;
-    }
-
-    private static (int Label, double Square) Nearest(OkLab[] labs, OkLab lab)
-    {
-        var (best, least) = (0, double.MaxValue);
-        for (var c = 0; c < labs.Length; c++) if (labs[c].SquareTo(lab) is var d && d < least) (best, least) = (c, d);
-        return (best, least);
     }
 }

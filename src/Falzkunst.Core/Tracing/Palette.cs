@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Falzkunst.Core.Pictures;
 
 namespace Falzkunst.Core.Tracing;
@@ -41,7 +42,7 @@ internal static class Palette
         var nearest = new int[samples.Length];
         for (var round = 0; round < Rounds; round++)
         {
-            for (var i = 0; i < samples.Length; i++) nearest[i] = Nearest(centres, samples[i].Lab);
+            for (var i = 0; i < samples.Length; i++) nearest[i] = Nearest(CollectionsMarshal.AsSpan(centres), samples[i].Lab).Colour;
             for (var c = 0; c < centres.Count; c++)
             {
                 double l = 0, a = 0, b = 0, n = 0;
@@ -55,7 +56,7 @@ internal static class Palette
             }
             Merge(centres);
         }
-        for (var i = 0; i < samples.Length; i++) nearest[i] = Nearest(centres, samples[i].Lab);
+        for (var i = 0; i < samples.Length; i++) nearest[i] = Nearest(CollectionsMarshal.AsSpan(centres), samples[i].Lab).Colour;
         var total = samples.Sum(s => (double)s.Count);
         // Each colour is shown by its most frequent shade, not by a mean that nobody painted.
         return [.. Enumerable.Range(0, centres.Count)
@@ -93,10 +94,11 @@ internal static class Palette
         }
     }
 
-    private static int Nearest(List<OkLab> centres, OkLab lab)
+    /// <summary>The colour that is nearest to another to the eye, and the square of its distance.</summary>
+    public static (int Colour, double Square) Nearest(ReadOnlySpan<OkLab> colours, OkLab lab)
     {
         var (best, least) = (0, double.MaxValue);
-        for (var c = 0; c < centres.Count; c++) if (centres[c].SquareTo(lab) is var d && d < least) (best, least) = (c, d);
-        return best;
+        for (var c = 0; c < colours.Length; c++) if (colours[c].SquareTo(lab) is var d && d < least) (best, least) = (c, d);
+        return (best, least);
     }
 }

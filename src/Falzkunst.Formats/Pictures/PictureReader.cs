@@ -1,8 +1,6 @@
 using System.IO;
-using System.Runtime.InteropServices;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
-using Falzkunst.Core.Pictures;
 using SkiaSharp;
 
 namespace Falzkunst.Formats.Pictures;
@@ -68,20 +66,9 @@ public static class PictureReader
             throw made is SKCodecResult.IncompleteInput && FileKinds.IsPicture(file.Span) ? Damaged() : new ReadRefused("other-kind", "This is no picture that can be read: PNG, JPEG, WebP, BMP, GIF and TIFF are. Save it as one of those.");
         CheckSize(codec.Info.Width, codec.Info.Height);
         using var srgb = SKColorSpace.CreateSrgb();
-        var info = new SKImageInfo(codec.Info.Width, codec.Info.Height, SKColorType.Rgba8888, SKAlphaType.Unpremul, srgb);
-        var rgba = new byte[(long)info.Width * info.Height * PixelImage.BytesEach];
-        var pinned = GCHandle.Alloc(rgba, GCHandleType.Pinned);
-        SKCodecResult result;
-        try
-        {
-            result = codec.GetPixels(info, pinned.AddrOfPinnedObject());
-        }
-        finally
-        {
-            pinned.Free();
-        }
+        var (image, result) = SkiaDots.Read(codec, srgb);
         if (result is not SKCodecResult.Success) throw result is SKCodecResult.InvalidConversion or SKCodecResult.Unimplemented or SKCodecResult.CouldNotRewind ? Unread() : Damaged();
-        return new ReadPicture(Oriented.Upright(new PixelImage(info.Width, info.Height, rgba), codec.EncodedOrigin), null, media);
+        return new ReadPicture(Oriented.Upright(image, codec.EncodedOrigin), null, media);
     }
 
     internal static ReadRefused Damaged() => new("damaged", "The picture is damaged or ends too early. Save it again from the program that made it, or take another copy.");

@@ -22,18 +22,8 @@ public static class PictureWriter
     public static PixelImage FromPng(byte[] png)
     {
         using var codec = SKCodec.Create(new MemoryStream(png, writable: false)) ?? throw new InvalidDataException("This is no PNG.");
-        var info = new SKImageInfo(codec.Info.Width, codec.Info.Height, SKColorType.Rgba8888, SKAlphaType.Unpremul);
-        var rgba = new byte[info.BytesSize];
-        var pinned = GCHandle.Alloc(rgba, GCHandleType.Pinned);
-        try
-        {
-            if (codec.GetPixels(info, pinned.AddrOfPinnedObject()) != SKCodecResult.Success) throw new InvalidDataException("This PNG is damaged.");
-        }
-        finally
-        {
-            pinned.Free();
-        }
-        return new PixelImage(info.Width, info.Height, rgba);
+        var (image, result) = SkiaDots.Read(codec, null);
+        return result == SKCodecResult.Success ? image : throw new InvalidDataException("This PNG is damaged.");
     }
 
     /// <summary>The picture with no side longer than so many dots, each the mean of those that it stands for; as it is where it is no larger.</summary>
