@@ -134,7 +134,7 @@ public sealed class FalzkunstDb(DbContextOptions<FalzkunstDb> options) : DbConte
         });
         model.Entity<CraftToolRow>(e =>
         {
-            e.ToTable("craft_tools", t => t.HasCheckConstraint("ck_craft_tools_sane", $"length(name) > 0 and kind in ({Named<CraftToolKind>()}) and (colour is null or colour ~ '^#[0-9A-Fa-f]{{6}}$') and (width_mm is null or width_mm > 0)"));
+            e.ToTable("craft_tools", t => t.HasCheckConstraint("ck_craft_tools_sane", $"length(name) > 0 and kind in ({Named<CraftToolKind>()}) and (colour is null or colour ~ '^#[0-9A-Fa-f]{{6}}$') and (width_mm is null or width_mm > 0 or (kind = 'Printer' and width_mm = 0))"));
             e.HasKey(t => new { t.Owner, t.Key });
             e.HasOne<WorkshopRow>().WithMany().HasForeignKey(t => t.Owner);
             e.Property(t => t.Name).HasMaxLength(DrawerRules.LongestName);

@@ -44,11 +44,13 @@ public sealed class Arguments(string verb, string? file, IReadOnlyDictionary<str
         }
     }
 
-    public static void WriteText(string path, string text)
+    public static void WriteText(string path, string text) => WriteBytes(path, new System.Text.UTF8Encoding(false).GetBytes(text));
+
+    public static void WriteBytes(string path, byte[] bytes)
     {
         try
         {
-            System.IO.File.WriteAllText(path, text);
+            System.IO.File.WriteAllBytes(path, bytes);
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {

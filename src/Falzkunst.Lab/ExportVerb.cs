@@ -1,11 +1,12 @@
 using Falzkunst.Core.Designs;
+using Falzkunst.Formats.Pdf;
 using Falzkunst.Formats.Production;
 
 namespace Falzkunst.Lab;
 
 internal static class ExportVerb
 {
-    private static readonly string[] Known = ["svg", "hpgl"];
+    private static readonly string[] Known = ["svg", "hpgl", "pdf"];
 
     public static object Run(Arguments arguments)
     {
@@ -16,12 +17,13 @@ internal static class ExportVerb
         if (formats.FirstOrDefault(f => !Known.Contains(f)) is { } other)
             throw new LabRefused($"the format “{other}” cannot be written; known are {string.Join(", ", Known)}");
         var drawing = ArtFile.Read(bytes);
-        var ((svg, hpgl), milliseconds) = Timed.Run(() =>
+        var name = Path.GetFileNameWithoutExtension(path);
+        var ((svg, hpgl, pdf), milliseconds) = Timed.Run(() =>
         {
             var lines = ArtFile.Lines(ArtFile.Assemble(drawing, []))
                 .Select(l => l with { Ink = null }); // pens by operation, as the contract has it
             var page = ProductionPage.FromLines(lines, drawing.Width, drawing.Height);
-            return (ProductionSvgWriter.Write(page), HpglWriter.Write(page, inksApart: false));
+            return (ProductionSvgWriter.Write(page), HpglWriter.Write(page, inksApart: false), formats.Contains("pdf") ? ProductionPdfWriter.Write(page, name) : []);
         });
         try
         {
@@ -31,12 +33,12 @@ internal static class ExportVerb
         {
             throw new LabRefused($"cannot make the folder {folder}: {e.Message}");
         }
-        var name = Path.GetFileNameWithoutExtension(path);
         var files = new List<string>();
         foreach (var format in formats)
         {
             var target = Path.Combine(folder, $"{name}.{format}");
-            Arguments.WriteText(target, format == "svg" ? svg : hpgl.Text);
+            if (format == "pdf") Arguments.WriteBytes(target, pdf);
+            else Arguments.WriteText(target, format == "svg" ? svg : hpgl.Text);
             files.Add(target);
         }
         return new

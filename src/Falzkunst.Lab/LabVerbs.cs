@@ -38,7 +38,7 @@ internal static class LabVerbs
         new("plan", "Plans how a machine runs a file.", Art,
             [new("--machine", "NAME", "the machine, needed"), new("--stock", "NAME", "the stock")], "./lab plan card.svg --machine twin-330 --stock chalk-200", PlanVerb.Run),
         new("export", "Writes a file for machines.", Art,
-            [new("--as", "FORMATS", "svg, hpgl, parted by commas, needed"), new("--to", "DIR", "the folder, needed"), new("--knife", "", "blade geometry")],
+            [new("--as", "FORMATS", "svg, hpgl, pdf, parted by commas, needed"), new("--to", "DIR", "the folder, needed"), new("--knife", "", "blade geometry")],
             "./lab export card.svg --as svg,hpgl --to out", ExportVerb.Run),
         new("text", "Sets words in a face.", "the words",
             [new("--face", "NAME", "a face that ships, or a file, needed"), new("--height", "MM", "height of capital letters, needed"), new("--to", "OUT.svg", "the file to write, needed")],

@@ -103,8 +103,10 @@ public static partial class DrawerRules
     {
         Named(tool.Name, "name");
         if (tool.Kind is CraftToolKind.Pen or CraftToolKind.Foil) Coloured(tool.Colour ?? "", "colour");
-        if (tool.Kind is CraftToolKind.Pen or CraftToolKind.FoilTip or CraftToolKind.EmbossTip && tool.WidthMm is null) throw new EditRefused(Reason.WidthLacks) { Field = "width" };
-        if (tool.WidthMm is { } width) BetweenMm(width, 0.05, 10, Measure.TipWidth, "width");
+        if (tool.Kind is CraftToolKind.Pen or CraftToolKind.FoilTip or CraftToolKind.EmbossTip or CraftToolKind.Printer && tool.WidthMm is null) throw new EditRefused(Reason.WidthLacks) { Field = "width" };
+        if (tool.WidthMm is not { } width) return;
+        if (tool.Kind == CraftToolKind.Printer) BetweenMm(width, 0, PagePrinting.MostMarginMm, Measure.PrinterMargin, "width");
+        else BetweenMm(width, 0.05, 10, Measure.TipWidth, "width");
     }
 
     /// <summary>A key for a thing of that name which none of some keys is.</summary>

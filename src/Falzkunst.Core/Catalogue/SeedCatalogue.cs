@@ -69,6 +69,8 @@ public static class SeedCatalogue
         new("tip-score", CraftToolKind.ScoreTip, "Score wheel", null, null),
         new("blade-fine", CraftToolKind.Blade, "Blade for paper", null, null),
         new("blade-deep", CraftToolKind.Blade, "Blade for board", null, null),
+        new("printer-desk", CraftToolKind.Printer, "Desk printer", null, 4.2),
+        new("printer-depot", CraftToolKind.Printer, "Depot photo printer", null, 3),
     ];
 
     private static ToolSettings Blade(int force, double speed, double bladeOut) => new(Tool.Blade, force, speed, BladeOutMm: bladeOut);

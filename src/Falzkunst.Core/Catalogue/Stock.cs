@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Catalogue;
@@ -78,6 +79,10 @@ public sealed record Stock(
 
     /// <summary>The stock with a set in place of the one in use.</summary>
     public Stock With(SettingsSet set) => this with { SetName = set.Name, Settings = set.Settings, Notes = set.Notes };
+
+    /// <summary>What printing leaves to the pieces of a project on its sheets; null where nothing is printed. It belongs to the project and is never kept with the stock.</summary>
+    [JsonIgnore]
+    public PageRoom? Room { get; init; }
 
     /// <summary>It suits a tool, as far as is known.</summary>
     public bool DoesSuit(Tool tool) => Suits.IsEmpty || Suits.Contains(tool);

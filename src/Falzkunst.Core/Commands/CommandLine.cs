@@ -17,7 +17,7 @@ public static class CommandLine
 {
     public const int LongestText = 400;
 
-    public static readonly ImmutableArray<Command> All = [.. ArrangeCommands.All, .. BuildCommands.All, .. LineCommands.All, .. DrawCommands.All, .. TextCommands.All, .. PieceCommands.All, .. DetailCommands.All, .. ProjectCommands.All];
+    public static readonly ImmutableArray<Command> All = [.. ArrangeCommands.All, .. BuildCommands.All, .. LineCommands.All, .. DrawCommands.All, .. TextCommands.All, .. PieceCommands.All, .. DetailCommands.All, .. PrintCommands.All, .. ProjectCommands.All];
 
     private static readonly ImmutableArray<Command> LongestNameFirst = [.. All.OrderByDescending(c => c.Name.Length)];
 

@@ -37,6 +37,10 @@ public sealed record LineSettings
     /// <summary>How the area inside closed lines is filled.</summary>
     public AreaFill? Fill { get; init; }
 
+    /// <summary>How it is printed; null as its file painted it.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public PrintLook? Print { get; init; }
+
     /// <summary>Where this line's settings differ from its stock's.</summary>
     [JsonPropertyName("settings")]
     public ToolSettingsChange? Tool { get; init; }
@@ -49,7 +53,8 @@ public sealed record LineSettings
         {
             Fold = operation == Operation.Score ? Fold : null,
             HalfCut = operation == Operation.Cut && HalfCut,
-            FromBack = FromBack && operation is Operation.Score or Operation.Emboss or Operation.Draw,
+            FromBack = FromBack && operation is Operation.Score or Operation.Emboss or Operation.Draw or Operation.Print,
+            Print = operation == Operation.Print ? Print : null,
             LeftOut = LeftOut,
             Hold = operation == Operation.Cut ? Hold : null,
             Dashes = operation == Operation.Perforate ? Dashes : null,

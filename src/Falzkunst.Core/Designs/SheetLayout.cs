@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Refusals;
@@ -104,6 +105,10 @@ public sealed record SheetLayout(
 
     /// <summary>Zones in which nothing lies: where there is no paper, or none that is sound.</summary>
     public ImmutableArray<Path> Blocked { get; init; } = [];
+
+    /// <summary>The box whose corners its registration marks have, where they are drawn in closer; null where they stand at the page's corners, or there are none.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public Box? MarkFrame { get; init; }
 
     /// <summary>The paper's area, mm²; blocked zones are part of it.</summary>
     public double Area => Outline is null ? Width * Height : Math.Abs(Outline.SignedArea);

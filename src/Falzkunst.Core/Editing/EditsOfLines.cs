@@ -27,6 +27,9 @@ public enum LineSettingsPart
     Temperature,
     Times,
     Hold,
+
+    /// <summary>How they are printed.</summary>
+    Print,
 }
 
 /// <summary>Some parts of how lines are worked; every other part of each line stays as it is.</summary>

@@ -30,6 +30,7 @@ internal static class LineSettingsWords
         LineSettingsPart.BladeOut => to.Tool?.BladeOutMm is { } blade ? $"blade {Mm(blade)} out" : "the stock's blade",
         LineSettingsPart.Temperature => to.Tool?.TemperatureCelsius is { } heat ? $"{heat} °C" : "the stock's heat",
         LineSettingsPart.Times => to.Tool?.Times is { } times ? times == 1 ? "once over" : $"{times} times over" : "as often as the stock says",
+        LineSettingsPart.Print => to.Print is null ? "printed as their file painted them" : "how they are printed",
         LineSettingsPart.Hold => to.Hold is { } hold ? $"held by {hold.Count} bridges of {Mm(hold.WidthMm)}" : "cut all round",
         _ => throw new ArgumentOutOfRangeException(nameof(part)),
     };

@@ -23,7 +23,7 @@ internal static class Placing
         var settled = layout.Sheets.SelectMany(s => s.Placements).ToHashSet();
         if (now.Sheets.SelectMany(s => s.Placements).Any(p => p.Pinned && !settled.Contains(p)))
             throw new EditRefused(Reason.SettledPins);
-        var stock = drawer.Stock(edit.Stock);
+        var stock = project.AsLaid(drawer.Stock(edit.Stock));
         var job = PaperJobs.JobFor(project.Made, stock, drawer.Machine(project.SetOut.Machine), project.SetOut.SpacingMm, project.SetOut.Cards, layout);
         if (!layout.Sheets.GroupBy(s => s.SizeName).All(g => job.Sheets.Any(s => s.Id == g.Key && s.Count >= g.Count()))
             || Refusing(() => NestCheck.Faults(job, PaperJobs.ResultOf(layout)).Any()))
@@ -54,7 +54,7 @@ internal static class Placing
         now.DemandUncut();
         var copies = Require(from, edit.Copies);
         var there = copies.Select(p => p with { Place = p.Place.Then(edit.Map), Pinned = true }).ToList();
-        var hand = Refusing(() => new HandPlacing(now, project.Made, sheets.SpacingMm));
+        var hand = Refusing(() => new HandPlacing(now, project.Made, project.SpacingOn(from.Stock, sheets.SpacingMm)));
         if (PlacingFaults.WhyNot(hand, there, to, project) is { } why) throw why;
         return Lifted(project, from, copies, layout => layout with { Sheets = [.. layout.Sheets.Select(s => s.Id == to.Id ? s with { Placements = [.. s.Placements, .. there] } : s)] });
     }
@@ -72,7 +72,7 @@ internal static class Placing
         var full = to with { Placements = [.. to.Placements, .. came] };
         var after = Lifted(project, from, copies, l => l with { Sheets = edit.To is null ? l.Sheets.Add(full) : [.. l.Sheets.Select(s => s.Id == to.Id ? full : s)] });
         var layout = after.Sheets!.ForStock(to.Stock, project.Made);
-        var job = PaperJobs.JobFor(project.Made, drawer.Stock(to.Stock), drawer.Machine(project.SetOut.Machine), project.Sheets!.SpacingMm, project.SetOut.Cards, layout);
+        var job = PaperJobs.JobFor(project.Made, project.AsLaid(drawer.Stock(to.Stock)), drawer.Machine(project.SetOut.Machine), project.Sheets!.SpacingMm, project.SetOut.Cards, layout);
         return Refusing(() => NestCheck.Faults(job, PaperJobs.ResultOf(layout)).Any()) ? throw new EditRefused(Reason.SettledStale) : after;
     }
 
@@ -81,7 +81,7 @@ internal static class Placing
     {
         var (sheets, from) = Require(project, edit.Sheet);
         var copies = Require(from, edit.Copies);
-        var stock = drawer.Stock(from.Stock);
+        var stock = project.AsLaid(drawer.Stock(from.Stock));
         var layout = sheets.ForStock(from.Stock, project.Made);
         layout.DemandUncut();
         var to = edit.To is { } id ? Require(project, id).Sheet

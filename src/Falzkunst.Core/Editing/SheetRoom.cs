@@ -22,6 +22,6 @@ public static class SheetRoom
     public static SheetLayout? Find(Project project, SendPlacements edit, Drawer drawer, CancellationToken stop)
     {
         var (from, to, copies) = Placing.Sending(project, edit, drawer);
-        return Placing.Refusing(() => PaperPlacing.Add(to, copies, project.Made, drawer.Stock(from.Stock), project.Sheets!.SpacingMm, Effort, stop));
+        return Placing.Refusing(() => PaperPlacing.Add(to, copies, project.Made, project.AsLaid(drawer.Stock(from.Stock)), project.Sheets!.SpacingMm, Effort, stop));
     }
 }

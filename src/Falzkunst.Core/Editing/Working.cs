@@ -45,6 +45,18 @@ public static class Working
         return Each(design, edit.Lines, l => l.With(Changed(l.EffectiveSettings, edit)));
     }
 
+    /// <exception cref="EditRefused">A number is out of reach, it is no colour, or the lines are gone.</exception>
+    public static Design With(Design design, PrintLines edit)
+    {
+        var settings = new LineSettings { Print = edit.Look };
+        Check(settings);
+        return Each(design, edit.Lines, l =>
+        {
+            var printed = l.Operation == Operation.Print ? l : l.With(Operation.Print);
+            return printed.With(printed.EffectiveSettings with { Print = edit.Look });
+        });
+    }
+
     /// <exception cref="EditRefused">Not a colour, or the lines have neither pen nor foil.</exception>
     public static Design With(Design design, SetInk edit)
     {
@@ -73,6 +85,7 @@ public static class Working
                 LineSettingsPart.LeftOut => now with { LeftOut = to.LeftOut },
                 LineSettingsPart.Dash => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { DashMm = (to.Dashes ?? PerforationDashes.Usual).DashMm }) },
                 LineSettingsPart.Gap => now with { Dashes = Plain((now.Dashes ?? PerforationDashes.Usual) with { GapMm = (to.Dashes ?? PerforationDashes.Usual).GapMm }) },
+                LineSettingsPart.Print => now with { Print = to.Print },
                 LineSettingsPart.Hold => now with { Hold = to.Hold },
                 LineSettingsPart.Tip => now with { TipMm = to.TipMm },
                 LineSettingsPart.Fill => now with { Fill = to.Fill is { } fill ? (now.Fill ?? new AreaFill(fill.Pattern)) with { Pattern = fill.Pattern } : null },
@@ -123,7 +136,8 @@ public static class Working
     private static Piece With(Piece piece, ImmutableArray<LookRule> rules) =>
         piece.EachWorked(item => item is Line line && RuleFor(rules, line.Look) is { } rule ? rule.Give(line) : item);
 
-    private static void Check(LineSettings settings)
+    /// <exception cref="EditRefused">A number is out of reach, or something is no colour.</exception>
+    internal static void Check(LineSettings settings)
     {
         static void Between(double? value, double least, double most, Measure measure, string field)
         {
@@ -145,6 +159,14 @@ public static class Working
         Between(settings.Hold?.Count, 1, HoldingBridges.MostCount, Measure.BridgeCount, "count");
         BetweenMm(settings.Hold?.WidthMm, HoldingBridges.LeastMm, HoldingBridges.MostMm, Measure.BridgeWidth, "width");
         BetweenMm(settings.Hold?.ShiftMm, -HoldingBridges.MostShiftMm, HoldingBridges.MostShiftMm, Measure.MoveDistance, "shift");
+        foreach (var band in settings.Print?.Bands ?? [])
+        {
+            if (!StockColours.IsColour(band.Colour)) throw new EditRefused(Reason.NotAColour) { Field = "colour" };
+            BetweenMm(band.WidthMm, PrintBand.LeastMm, PrintBand.MostMm, Measure.PrintedWidth, "width");
+            BetweenMm(band.DashMm, 0, PrintBand.MostDashMm, Measure.Dash, "dash");
+            BetweenMm(band.GapMm, 0, PrintBand.MostDashMm, Measure.DashGap, "gap");
+        }
+        if (settings.Print?.Fill is { } fill && !StockColours.IsColour(fill)) throw new EditRefused(Reason.NotAColour) { Field = "fill" };
         if (settings.Hold is { MovedMm.IsDefault: false } hold)
         {
             Between(hold.MovedMm.Length, 0, HoldingBridges.MostCount, Measure.BridgeCount, "tie");

@@ -7,6 +7,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Measures;
+using Falzkunst.Core.Printing;
 
 namespace Falzkunst.Core.Projects;
 
@@ -46,15 +47,37 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
             text.Append(CultureInfo.InvariantCulture, $"|{p.Id},{p.Stock},{p.Quantity},{p.Paper.Hash}");
             if (SetOut.TurnedSheets.Contains(p.Stock)) text.Append(",turned");
             if (!p.IsMade) text.Append(",out");
+            if (SetOut.Printing.TryGetValue(p.Stock, out var how)) text.Append(CultureInfo.InvariantCulture, $",{Layout(how)},{PrintReach.WhiteEdge(p):R}");
             if (p.AllowedTurns != default) text.Append(CultureInfo.InvariantCulture, $",{p.AllowedTurns}");
         }
         // How the lines are worked changes what runs, and where the paper lies only where a closed line is cut through or no longer is.
         return ContentHash.Short(text.ToString(), 16);
     }
 
-    /// <summary>A stock with its sheets as they are laid on the mat: upright or turned to landscape, as was chosen.</summary>
-    public Stock AsLaid(Stock stock) => SetOut.TurnedSheets.Contains(stock.Key)
-        ? stock with { Sheets = [.. stock.Sheets.Select(s => s with { WidthMm = s.HeightMm, HeightMm = s.WidthMm })] } : stock;
+    /// <summary>A stock with its sheets as they are laid on the mat or printed: upright or turned to landscape, as was chosen, with the room that printing leaves.</summary>
+    public Stock AsLaid(Stock stock)
+    {
+        var laid = SetOut.TurnedSheets.Contains(stock.Key)
+            ? stock with { Sheets = [.. stock.Sheets.Select(s => s with { WidthMm = s.HeightMm, HeightMm = s.WidthMm })] } : stock;
+        return SetOut.Printing.TryGetValue(stock.Key, out var how) ? laid with { Room = RoomOf(stock.Key, how) } : laid;
+    }
+
+    /// <summary>The distance that pieces of a stock keep on their sheets: as set, and more where their print needs it.</summary>
+    /// <param name="stock">Key of the stock.</param>
+    /// <param name="setMm">As set, mm.</param>
+    public double SpacingOn(string stock, double setMm) => SetOut.Printing.TryGetValue(stock, out var how) ? Math.Max(setMm, RoomOf(stock, how).SpacingMm) : setMm;
+
+    /// <summary>Print that touches a cut needs room for its bleed; where all art leaves white at the edge, pieces may lie in the printer's margin.</summary>
+    private PageRoom RoomOf(string stock, PagePrinting how)
+    {
+        var white = Made.Pieces.Where(p => p.Stock == stock && p.Quantity > 0).Select(PrintReach.WhiteEdge).DefaultIfEmpty(double.PositiveInfinity).Min();
+        var bleeds = white == 0;
+        return new(how, bleeds ? how.MarginMm + how.BleedMm : double.IsInfinity(white) ? 0 : Math.Max(0, how.MarginMm - white), bleeds ? 2 * how.BleedMm : 0);
+    }
+
+    /// <summary>What of the printing of a stock its layouts depend on.</summary>
+    private static string Layout(PagePrinting how) => string.Create(CultureInfo.InvariantCulture,
+        $"printed {how.MarginMm:R} {how.BleedMm:R} {how.Size} {(how.Marks is { } m ? $"{m.InsetMm:R} {m.ArmMm:R} {m.LineMm:R} {m.ClearMm:R}" : "plain")}");
 
     /// <summary>The layouts still belong to the pieces as they are now.</summary>
     public bool SheetsAreCurrent => Sheets is not null && Sheets.MadeFor == LayoutFingerprint() && !LiesOnMarkedFace(Sheets);
@@ -93,6 +116,9 @@ public sealed record SetOut(
 
     /// <summary>What files without a size of their own were settled to be scaled by, by the file's id; where one is not named, as when it came in.</summary>
     public ImmutableSortedDictionary<Guid, double> ArtScales { get; init; } = ImmutableSortedDictionary<Guid, double>.Empty;
+
+    /// <summary>How sheets are printed, by the stock's key; a stock that is not named goes through no printer.</summary>
+    public ImmutableSortedDictionary<string, PagePrinting> Printing { get; init; } = ImmutableSortedDictionary<string, PagePrinting>.Empty;
 
     public static readonly SetOut Default = new(CardFormat.Default, "twin-330", Units.Millimetres, 1, 2);
 }

@@ -261,6 +261,23 @@ public enum Reason
     NoFiles,
     NoSuchTool,
     WidthLacks,
+
+    // Printing.
+
+    /// <summary>Name of the machine.</summary>
+    ReadsNoMarks,
+    NoMarksThere,
+    MarksAreClose,
+
+    /// <summary>Width of the strip that is not printed.</summary>
+    MarksInMargin,
+
+    /// <summary>Name of the piece.</summary>
+    NothingHangsOver,
+
+    /// <summary>Name of the lowest piece.</summary>
+    NotTogether,
+    NothingPrinted,
 }
 
 /// <summary>What a number that is out of range measures.</summary>
@@ -332,6 +349,15 @@ public enum Measure
     TraceSmooth,
     TraceColours,
     TraceThreshold,
+    PrintedWidth,
+    PrinterMargin,
+    BleedWidth,
+    GlueMargin,
+    SidesApart,
+    MarkInset,
+    MarkArm,
+    MarkLine,
+    MarkClear,
 }
 
 /// <summary>A length among the values of a refusal or finding, shown in the user's units.</summary>

@@ -43,17 +43,17 @@ internal sealed record StoredDesign(
 internal sealed record StoredPictures(ImmutableArray<CardPicture> All, int Next);
 
 /// <summary>What is known of lines apart from their names and where they run.</summary>
-internal sealed record StoredStyle(Look Look, Operation Operation, string? Ink = null, [property: JsonPropertyName("manner")] LineSettings? Settings = null, bool? SizeLocked = null, Guid? Art = null);
+internal sealed record StoredStyle(Look Look, Operation Operation, string? Ink = null, [property: JsonPropertyName("manner")] LineSettings? Settings = null, bool? SizeLocked = null, Guid? Art = null, PrintLook? Painted = null);
 
 /// <summary>A line without its path.</summary>
-internal sealed record StoredLine(string Id, int Style, string? Name = null)
+internal sealed record StoredLine(string Id, int Style, string? Name = null, int? Shape = null)
 {
-    public static StoredLine From(Line line, StyleTable styles) => new(line.Id, styles.NumberOf(line), line.Name);
+    public static StoredLine From(Line line, StyleTable styles) => new(line.Id, styles.NumberOf(line), line.Name, line.Shape);
 
     public Line With(Path path, ImmutableArray<StoredStyle> styles)
     {
         var style = styles[Style];
-        return new Line(Id, path, style.Operation, style.Look, Name, style.Ink) { Settings = style.Settings, SizeLocked = style.SizeLocked ?? false, Art = style.Art };
+        return new Line(Id, path, style.Operation, style.Look, Name, style.Ink) { Settings = style.Settings, SizeLocked = style.SizeLocked ?? false, Art = style.Art, Painted = style.Painted, Shape = Shape };
     }
 }
 
@@ -117,7 +117,7 @@ internal sealed class StyleTable
 
     public int NumberOf(Line line)
     {
-        var style = new StoredStyle(line.Look, line.Operation, line.Ink, line.Settings, line.SizeLocked ? true : null, line.Art);
+        var style = new StoredStyle(line.Look, line.Operation, line.Ink, line.Settings, line.SizeLocked ? true : null, line.Art, line.Painted);
         if (!_numbers.TryGetValue(style, out var number)) _numbers[style] = number = _numbers.Count;
         return number;
     }

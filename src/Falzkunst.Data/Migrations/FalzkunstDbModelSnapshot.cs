@@ -169,7 +169,7 @@ namespace Falzkunst.Data.Migrations
 
                     b.ToTable("craft_tools", null, t =>
                         {
-                            t.HasCheckConstraint("ck_craft_tools_sane", "length(name) > 0 and kind in ('Pen', 'Foil', 'FoilTip', 'EmbossTip', 'ScoreTip', 'Blade') and (colour is null or colour ~ '^#[0-9A-Fa-f]{6}$') and (width_mm is null or width_mm > 0)");
+                            t.HasCheckConstraint("ck_craft_tools_sane", "length(name) > 0 and kind in ('Pen', 'Foil', 'FoilTip', 'EmbossTip', 'ScoreTip', 'Blade', 'Printer') and (colour is null or colour ~ '^#[0-9A-Fa-f]{6}$') and (width_mm is null or width_mm > 0 or (kind = 'Printer' and width_mm = 0))");
                         });
                 });
 

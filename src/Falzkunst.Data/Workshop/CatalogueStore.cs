@@ -45,9 +45,14 @@ public sealed class CatalogueStore(FalzkunstDb db, TimeProvider clock, DrawerCac
             db.Machines.AddRange(first.Machines.Select((m, i) => MachineRows.RowOf(owner, m, i)));
         }
         if (!await db.CraftTools.AnyAsync(t => t.Owner == owner, stop)) db.CraftTools.AddRange(first.Tools.Select((t, i) => MachineRows.RowOf(owner, t, i)));
+        // Printers came later than the other tools.
+        else if (!await db.CraftTools.AnyAsync(t => t.Owner == owner && t.Kind == Printer, stop))
+            db.CraftTools.AddRange(first.Tools.Select((t, i) => (Tool: t, Position: i)).Where(t => t.Tool.Kind == CraftToolKind.Printer).Select(t => MachineRows.RowOf(owner, t.Tool, t.Position)));
         await db.SaveChangesAsync(stop);
         db.ChangeTracker.Clear();
     }
+
+    private const string Printer = nameof(CraftToolKind.Printer);
 
     /// <summary>Puts a rest into the drawer, and takes the sheet, or the offcut, that it was cut from out of it, for as long as the edit holds.</summary>
     /// <param name="owner">Whose drawer.</param>

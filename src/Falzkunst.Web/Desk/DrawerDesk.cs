@@ -72,7 +72,7 @@ public sealed class DrawerDesk(DrawerStore store, CatalogueStore catalogue, Time
         return key;
     }
 
-    /// <summary>A new pen, foil, tip or blade.</summary>
+    /// <summary>A new pen, foil, tip, blade or printer.</summary>
     /// <returns>Its key.</returns>
     public async Task<string> NewToolAsync(CraftToolKind kind, CancellationToken stop)
     {
@@ -80,7 +80,7 @@ public sealed class DrawerDesk(DrawerStore store, CatalogueStore catalogue, Time
         var name = FreeName($"New {Words(kind)}", drawer.Tools.Select(t => t.Name));
         var key = DrawerRules.FreeKey(name, drawer.Tools.Select(t => t.Key));
         var colour = kind is CraftToolKind.Pen or CraftToolKind.Foil ? "#4A4A4A" : null;
-        double? width = kind is CraftToolKind.Pen ? 0.5 : kind is CraftToolKind.FoilTip or CraftToolKind.EmbossTip ? 1 : null;
+        double? width = kind is CraftToolKind.Printer ? PagePrinting.UsualMarginMm : kind is CraftToolKind.Pen ? 0.5 : kind is CraftToolKind.FoilTip or CraftToolKind.EmbossTip ? 1 : null;
         await store.PutAsync(Owner, $"Added {name}", [new CraftTool(key, kind, name, colour, width)], stop);
         return key;
     }
@@ -93,6 +93,7 @@ public sealed class DrawerDesk(DrawerStore store, CatalogueStore catalogue, Time
         CraftToolKind.FoilTip => "foil tip",
         CraftToolKind.EmbossTip => "emboss tip",
         CraftToolKind.ScoreTip => "score tip",
+        CraftToolKind.Printer => "printer",
         _ => "blade",
     };
 

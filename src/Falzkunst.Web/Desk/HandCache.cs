@@ -38,7 +38,7 @@ public sealed class HandCache : IDisposable
     {
         entry.Size = 1;
         entry.SlidingExpiration = TimeSpan.FromMinutes(5);
-        return new HandPlacing(on.Value.Sheets!.ForStock(stock, on.Value.Made), on.Value.Made, on.Value.Sheets.SpacingMm);
+        return new HandPlacing(on.Value.Sheets!.ForStock(stock, on.Value.Made), on.Value.Made, on.Value.SpacingOn(stock, on.Value.Sheets.SpacingMm));
     })!;
 
     public void Dispose() => _cache.Dispose();

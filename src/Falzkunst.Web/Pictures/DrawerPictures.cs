@@ -67,6 +67,7 @@ public sealed class ToolPicture : TagHelper
         output.Content.SetHtmlContent(Tool.Kind switch
         {
             CraftToolKind.Foil => FormattableString.Invariant($"<rect x=\"3\" y=\"2\" width=\"38\" height=\"14\" rx=\"2\" fill=\"{Tool.Colour}\" stroke=\"#24313A\" stroke-opacity=\".4\"/>"),
+            CraftToolKind.Printer => "<path d=\"M4 8H40V14H4Z M10 8V2H34V8 M10 14V17H34V14\" fill=\"none\" stroke=\"#24313A\" stroke-width=\"1.4\"/>",
             CraftToolKind.Blade => "<path d=\"M4 14L30 14L38 4\" fill=\"none\" stroke=\"#24313A\" stroke-width=\"1.6\"/>",
             _ => (IsPale ? "<rect width=\"44\" height=\"18\" rx=\"3\" fill=\"#56646D\"/>" : "") + FormattableString.Invariant($"<path d=\"M4 12C12 2 18 16 26 8S38 6 40 8\" fill=\"none\" stroke=\"{Tool.Colour ?? "#556169"}\" stroke-width=\"{Math.Clamp((Tool.WidthMm ?? 0.5) * PixelsPerMm, 1, 8):0.#}\" stroke-linecap=\"round\"/>"),
         });

@@ -34,6 +34,8 @@ public sealed class CommandLineTests
             var project = Start with { Variants = [new Variant(1, "Wider arches", "p1", [Start.Design.Pieces[0]])] };
             project = project with { Design = project.Design.With("p2", p => p with { Name = "Viaduct" }) };
             if (command.Name == "fit base") project = Edits.Apply(project, new MakeBase("kraft-240"), Given.Drawer);
+            if (command.Name == "draw marks")
+                project = Edits.Apply(Edits.Apply(project, new PrintPagesAction("chalk-200", Marks: true).For(new BenchContext(project, One, Given.Drawer)), Given.Drawer), new PutOnSheets(2, Guid.NewGuid()), Given.Drawer);
             if (command.Name == "change rim") project = project with { Design = project.Design.With("p1", p => p with { Follows = new FromRim([p.Outline.Path], 0) }) };
             if (command.Name.EndsWith(" picture", StringComparison.Ordinal))
                 project = Edits.Apply(Edits.Apply(project, new BringInPicture("moon.png", new string('a', 64), 60, 40, 0.2), Given.Drawer), new LayPicture("p1", "i1", false), Given.Drawer);

@@ -63,7 +63,8 @@ internal static partial class OtherReaders
     private static List<double> Numbers(string text) =>
         [.. Number().Matches(text).Select(m => double.Parse(m.Value, CultureInfo.InvariantCulture))];
 
-    private static string Run(string program, string[] arguments, string input)
+    /// <summary>What a program says to some input; it fails the test where the program fails.</summary>
+    public static string Run(string program, string[] arguments, string input)
     {
         using var process = Process.Start(new ProcessStartInfo(program, arguments)
         {

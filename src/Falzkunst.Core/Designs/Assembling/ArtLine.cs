@@ -12,8 +12,9 @@ namespace Falzkunst.Core.Designs.Assembling;
 /// <param name="Name">Name of its shape.</param>
 /// <param name="Rule">The rule that gave the operation; null where none did.</param>
 /// <param name="Place">Where it stands in the file.</param>
+/// <param name="Painted">How its file painted it.</param>
 internal sealed record ArtLine(
-    Path Path, Look Look, Operation Operation, bool IsGiven, RingGroup Group, int Order, string? Name, LookRule? Rule, string Place)
+    Path Path, Look Look, Operation Operation, bool IsGiven, RingGroup Group, int Order, string? Name, LookRule? Rule, string Place, PrintLook? Painted)
 {
     public bool IsRing => Path.IsClosed && Operation == Operation.Cut;
 }

@@ -14,6 +14,7 @@ internal static class ArtLines
         {
             var shape = drawing.Shapes[order];
             var group = new RingGroup(LayerOf(shape, shared), shape.Appearance.Fill);
+            var painted = PrintLook.From(shape.Appearance);
             foreach (var drawn in shape.Paths)
             {
                 var path = CloseIfMeant(drawn, shape.Appearance);
@@ -23,7 +24,7 @@ internal static class ArtLines
                 var rule = shape.Declared is null ? rules.FirstOrDefault(r => r.Fits(look)) : null;
                 var operation = shape.Declared ?? rule?.Operation ?? DefaultOperations.For(look);
                 var given = shape.Declared is not null || rule is not null || DefaultOperations.Suggested(look.Layer) is not null;
-                lines.Add(new ArtLine(path, look, operation, given, group, order, shape.Name, rule, shape.Place));
+                lines.Add(new ArtLine(path, look, operation, given, group, order, shape.Name, rule, shape.Place, painted));
             }
         }
         return lines;

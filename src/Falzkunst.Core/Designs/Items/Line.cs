@@ -32,6 +32,12 @@ public sealed record Line(string Id, Path Path, Operation Operation, Look Look, 
     /// <summary>Key of the file that it came from, on whatever piece it is now; null for lines drawn here and those of former times.</summary>
     public Guid? Art { get; init; }
 
+    /// <summary>How its file painted it, widths as large as they are on the piece; null for lines drawn here and those of former times.</summary>
+    public PrintLook? Painted { get; init; }
+
+    /// <summary>Number of the shape of its file that it is a line of: what a shape fills is filled by all its lines together.</summary>
+    public int? Shape { get; init; }
+
     [JsonIgnore]
     public override Look SeenAs => Look;
 
@@ -39,7 +45,11 @@ public sealed record Line(string Id, Path Path, Operation Operation, Look Look, 
     public override bool StandsFree => true;
 
     /// <summary>A line whose size is locked goes where the map takes its middle, turned and mirrored but not scaled.</summary>
-    public override Line Under(Affine map) => this with { Path = Path.Map(SizeLocked ? map.KeepingSizeAt(Path.Bounds.Centre) : map) };
+    public override Line Under(Affine map) => this with
+    {
+        Path = Path.Map(SizeLocked ? map.KeepingSizeAt(Path.Bounds.Centre) : map),
+        Painted = SizeLocked ? Painted : Painted?.Scaled(map.MeanScale),
+    };
 
     public override ImmutableArray<Line> LinesOn(Piece piece) => [this];
 }

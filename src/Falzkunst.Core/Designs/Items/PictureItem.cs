@@ -27,5 +27,9 @@ public sealed record PictureItem(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool IsPattern { get; init; }
 
+    /// <summary>It is printed on the piece's back.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool OnBack { get; init; }
+
     public override ImmutableArray<Line> LinesOn(Piece piece) => [];
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
@@ -8,6 +9,10 @@ namespace Falzkunst.Core.Designs;
 /// <param name="Colour">#rrggbb.</param>
 public sealed record PrintedFill(string Id, string Colour) : Item(Id)
 {
+    /// <summary>It is printed on the piece's back.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool OnBack { get; init; }
+
     public override Item Under(Affine map) => this;
     public override ImmutableArray<Line> LinesOn(Piece piece) => [];
     public override bool MarksFace => true;

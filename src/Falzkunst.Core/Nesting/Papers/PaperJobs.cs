@@ -23,13 +23,17 @@ public static class PaperJobs
         var job = new NestJob(
             SheetsFor(stock, machine),
             [.. design.Pieces.Where(p => p.Stock == stock.Key && p is { Quantity: > 0, IsMade: true, IsScrap: false }).Select(p => PieceOf(p, p.Quantity * cards, stock.BothSidesAlike, TurnsOf(p, stock)))],
-            spacingMm);
+            SpacingFor(stock, spacingMm));
         // What lies on sheets that are cut is no longer wanted there.
         return now is null ? job : job with { Pins = [.. Pins(now with { Sheets = [.. now.Uncut] }, job)] };
     }
 
+    /// <summary>The distance that pieces of a stock keep: what is asked for, and more where their print needs it.</summary>
+    public static double SpacingFor(Stock stock, double spacingMm) => Math.Max(spacingMm, stock.Room?.SpacingMm ?? 0);
+
     internal static ImmutableArray<NestSheet> SheetsFor(Stock stock, Machine machine)
     {
+        if (stock.Room is { } room) return PagesFor(stock, room, machine);
         var whole = stock.Sheets.Select(s => Fits(s.WidthMm, s.HeightMm) || !Fits(s.HeightMm, s.WidthMm)
             ? new NestSheet(s.Name, s.WidthMm, s.HeightMm, machine.Unreachable, s.Count)
             : new NestSheet(s.Name, s.HeightMm, s.WidthMm, machine.Unreachable, s.Count));
@@ -38,6 +42,19 @@ public static class PaperJobs
         // A sheet that goes on the mat one way only is laid that way.
         bool Fits(double width, double height) => width <= machine.MatWidthMm && height <= machine.MatHeightMm;
     }
+
+    /// <summary>Whole sheets as pages: a printer takes no offcuts, and marks keep their zones.</summary>
+    private static ImmutableArray<NestSheet> PagesFor(Stock stock, PageRoom room, Machine machine)
+    {
+        var strips = room.How.IsCut ? machine.Unreachable.AtLeast(room.EdgeMm) : new Borders(0, 0, 0, 0).AtLeast(room.EdgeMm);
+        return [.. stock.Sheets.Where(s => room.How.Size is null || s.Name == room.How.Size)
+            .Where(s => !room.How.IsCut || (s.WidthMm <= machine.MatWidthMm && s.HeightMm <= machine.MatHeightMm))
+            .Select(s => new NestSheet(s.Name, s.WidthMm, s.HeightMm, strips, s.Count) { Blocked = ZonesOf(room.How.Marks, s.WidthMm, s.HeightMm) })];
+    }
+
+    /// <summary>The zones that marks keep clear, as areas.</summary>
+    private static ImmutableArray<Path> ZonesOf(MarkSettings? marks, double width, double height) => marks is null
+        ? [] : [.. marks.Zones(marks.Frame(width, height), width, height).Select(z => Path.Rectangle(z.MinX, z.MinY, z.Width, z.Height))];
 
     /// <summary>
     /// A layout as a job in which everything is pinned where it lies, each sheet by its id: to look at what may be done by hand,

@@ -122,7 +122,7 @@ public static class PaperPlacing
         var job = new NestJob(
             [PaperJobs.SheetOf(sheet)],
             [.. numbered.GroupBy(n => n.Placement.Piece).Select(g => design.Require(g.Key)).Select(p => PaperJobs.PieceOf(p, numbered.Count(n => n.Placement.Piece == p.Id), stock.BothSidesAlike, PaperJobs.TurnsOf(p, stock)))],
-            spacingMm)
+            PaperJobs.SpacingFor(stock, spacingMm))
         {
             Pins = [.. numbered.Where(n => n.Stays).Select(n => new NestPin(n.Placement.Piece, n.Number, sheet.Id, 1, n.Placement.Place))],
         };

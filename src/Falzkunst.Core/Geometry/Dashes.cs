@@ -1,9 +1,8 @@
 using System.Collections.Immutable;
-using Falzkunst.Core.Geometry;
 
-namespace Falzkunst.Core.Running;
+namespace Falzkunst.Core.Geometry;
 
-/// <summary>A line as separate strokes, for perforation.</summary>
+/// <summary>A line as separate strokes, for perforations and printed borders.</summary>
 public static class Dashes
 {
     /// <summary>

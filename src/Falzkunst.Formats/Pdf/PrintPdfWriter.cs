@@ -1,0 +1,146 @@
+using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Pictures;
+using Falzkunst.Core.Printing;
+using PdfSharp.Pdf;
+
+namespace Falzkunst.Formats.Pdf;
+
+/// <summary>
+/// Pages to be printed as PDF at true size: vector where the art is vector, pictures dot for dot, words as outlines, colours in sRGB
+/// as they were given, registration marks in pure black. A piece is drawn once and used for each of its copies.
+/// </summary>
+public static class PrintPdfWriter
+{
+    /// <summary>Width of trim marks and of the label's rule, mm.</summary>
+    private const double HairlineMm = 0.1;
+
+    /// <summary>A pattern has no more tiles on one piece.</summary>
+    private const int MostTiles = 20_000;
+
+    /// <summary>Tiles reach so far into their neighbours, so that no hair of paper shows between, mm.</summary>
+    private const double TileOverlapMm = 0.02;
+
+    /// <summary>Capital letters of the label are so high, and its rule has ticks so high, mm.</summary>
+    private const double LabelCapitalMm = 2.2, TickMm = 1.6, RuleMm = 100;
+
+    /// <summary>Writes pages.</summary>
+    /// <param name="pages">The pages, each with the words of its label.</param>
+    /// <param name="title">What the file is called.</param>
+    /// <param name="dotsOf">The dots of a picture as it is printed; null where they are not there any more.</param>
+    /// <param name="letters">Words as outlines with their baseline at 0, 0 and capitals of a height, mm.</param>
+    /// <exception cref="BudgetSpent">A pattern has more tiles than can be printed.</exception>
+    public static byte[] Write(
+        IReadOnlyList<(PrintedPage Page, string Label)> pages, string title, Func<PictureItem, PixelImage?> dotsOf, Func<string, double, IEnumerable<Path>> letters)
+    {
+        using var file = new PdfFile(title);
+        var drawn = new Drawn(file, dotsOf);
+        foreach (var (page, label) in pages)
+        {
+            var content = new PdfContent();
+            var objects = new Dictionary<string, PdfDictionary>(StringComparer.Ordinal);
+            foreach (var copy in page.Copies.Where(c => !c.What.Layers.IsEmpty))
+            {
+                var (name, form) = drawn.Piece(copy.What);
+                objects[name] = form;
+                content.Save().Map(copy.Place).Draw(name).Restore();
+            }
+            content.Black().Stroking(HairlineMm, roundEnds: false);
+            if (!page.Trims.IsEmpty) content.Stroke(page.Trims);
+            if (!page.Marks.IsEmpty) content.Fill(page.Marks, evenOdd: false);
+            if (page.Label is { } place) Label(content, place, label, letters);
+            file.AddPage(page.Width, page.Height, page.Trim, page.Bleed, content, objects);
+        }
+        return file.Write();
+    }
+
+    private static void Label(PdfContent content, Box place, string words, Func<string, double, IEnumerable<Path>> letters)
+    {
+        var left = place.Centre.X - RuleMm / 2;
+        var right = left + RuleMm;
+        var rule = place.MaxY - TickMm;
+        var outlines = letters(words, LabelCapitalMm).ToList();
+        if (outlines.Count > 0) content.Save().Map(Affine.Move(left, rule - TickMm - 1)).Fill(outlines, evenOdd: false).Restore();
+        Path Straight(double x0, double y0, double x1, double y1) => Path.Polyline([new(x0, y0), new(x1, y1)], closed: false);
+        content.Stroke([Straight(left, rule, right, rule), Straight(left, rule - TickMm, left, rule + TickMm), Straight(right, rule - TickMm, right, rule + TickMm)]);
+    }
+
+    /// <summary>Pieces and pictures that are in the file already.</summary>
+    private sealed class Drawn(PdfFile file, Func<PictureItem, PixelImage?> dotsOf)
+    {
+        private readonly Dictionary<PrintedPiece, (string, PdfDictionary)> _pieces = new(ReferenceEqualityComparer.Instance);
+        private readonly Dictionary<(string?, string?), (string Name, PdfDictionary? Form, PixelImage? Dots)> _pictures = [];
+        private int _strips;
+
+        public (string Name, PdfDictionary Form) Piece(PrintedPiece piece)
+        {
+            if (_pieces.TryGetValue(piece, out var known)) return known;
+            var content = new PdfContent();
+            var objects = new Dictionary<string, PdfDictionary>(StringComparer.Ordinal);
+            content.Save().ClipTo(piece.Clip);
+            foreach (var under in piece.Bleed.Under) content.FillColour(under.Colour).Fill(under.Rings, under.EvenOdd);
+            for (var i = 0; i < piece.Layers.Length; i++)
+            {
+                if (piece.Layers[i] is PictureLayer { Picture: var item }) Carried(content, objects, piece, i, item);
+            }
+            foreach (var layer in piece.Layers) Layer(content, objects, layer, piece.Clip);
+            content.Restore();
+            var box = Box.Around(piece.Clip.Rings.SelectMany(r => r));
+            var made = ($"P{_pieces.Count}", file.Form(box.IsEmpty ? Box.FromSize(1, 1) : box, content, objects));
+            _pieces[piece] = made;
+            return made;
+        }
+
+        private void Layer(PdfContent content, Dictionary<string, PdfDictionary> objects, PrintLayer layer, Region clip)
+        {
+            switch (layer)
+            {
+                case FillLayer fill:
+                    content.FillColour(fill.Colour).Fill(fill.Rings, fill.EvenOdd);
+                    break;
+                case StrokeLayer stroke:
+                    content.StrokeColour(stroke.Colour).Stroking(stroke.WidthMm, stroke.RoundEnds).Stroke(stroke.Strokes);
+                    break;
+                case PictureLayer { Picture: var item } when Picture(item) is { Form: { } form } picture:
+                    objects[picture.Name] = form;
+                    content.Save().Map(item.Place);
+                    if (item.IsPattern) Tiles(content, picture.Name, item, clip);
+                    else content.DrawPicture(picture.Name, item.Width, item.Height);
+                    content.Restore();
+                    break;
+            }
+        }
+
+        private void Carried(PdfContent content, Dictionary<string, PdfDictionary> objects, PrintedPiece piece, int layer, PictureItem item)
+        {
+            if (Picture(item).Dots is not { } dots || CarriedEdge.Of(piece.Bleed.Edge, layer, item, dots, piece.BleedMm) is not { } strip) return;
+            var name = $"S{_strips++}";
+            objects[name] = file.Picture(strip.Dots);
+            content.Save().Map(strip.Place).DrawPicture(name, strip.Dots.Width, strip.Dots.Height).Restore();
+        }
+
+        private static void Tiles(PdfContent content, string name, PictureItem item, Region clip)
+        {
+            var back = item.Place.Inverse();
+            var seen = Box.Around(clip.Rings.SelectMany(r => r).Select(back.Apply));
+            if (seen.IsEmpty) return;
+            int First(double mm, double size) => (int)Math.Floor(mm / size);
+            var (x0, x1, y0, y1) = (First(seen.MinX, item.Width), First(seen.MaxX, item.Width), First(seen.MinY, item.Height), First(seen.MaxY, item.Height));
+            if ((x1 - x0 + 1.0) * (y1 - y0 + 1.0) > MostTiles) throw new BudgetSpent(BudgetPart.Work, MostTiles);
+            var overlap = TileOverlapMm / item.Place.MeanScale;
+            for (var y = y0; y <= y1; y++)
+            {
+                for (var x = x0; x <= x1; x++)
+                    content.Save().Map(Affine.Move(x * item.Width, y * item.Height)).DrawPicture(name, item.Width + overlap, item.Height + overlap).Restore();
+            }
+        }
+
+        private (string Name, PdfDictionary? Form, PixelImage? Dots) Picture(PictureItem item)
+        {
+            if (_pictures.TryGetValue((item.Of, item.Key), out var known)) return known;
+            var dots = dotsOf(item);
+            return _pictures[(item.Of, item.Key)] = ($"I{_pictures.Count}", dots is null ? null : file.Picture(dots), dots);
+        }
+    }
+}
