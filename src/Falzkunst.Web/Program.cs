@@ -44,6 +44,7 @@ builder.Services.AddSingleton<IDrawingReader>(s => s.GetRequiredService<GuardedR
 builder.Services.AddSingleton<IFaceReader>(s => s.GetRequiredService<GuardedReader>());
 builder.Services.AddSingleton<PlanCache>();
 builder.Services.AddSingleton<HandCache>();
+builder.Services.AddSingleton<PageCache>();
 builder.Services.AddSingleton<DetailCache>();
 builder.Services.AddHostedService<PracticeDriver>();
 builder.Services.AddSingleton<JobSignal>();
@@ -55,6 +56,7 @@ builder.Services.AddSingleton<IWork, ThickenWork>();
 builder.Services.AddScoped<JobDesk>();
 builder.Services.AddScoped<SurveyDesk>();
 builder.Services.AddScoped<SheetsDesk>();
+builder.Services.AddScoped<PrintDesk>();
 builder.Services.AddHostedService<JobWorkers>();
 // Whatever happens in the background, pages go on.
 builder.Services.Configure<HostOptions>(o => o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);

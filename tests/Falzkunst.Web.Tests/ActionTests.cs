@@ -114,6 +114,11 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
         Gen.OneOf(Gen.Const(Ask("list", "list Ada; Ben", ("names", "Ada\nBen"))), Gen.Const(Ask("row", "row 1 copies 3", ("row", "1"), ("copies", "3")))),
         Gen.OneOf(Gen.Const(Ask("fit-words", "fit words")), Gen.Const(Ask("cut-out", "cut out bar 2 on kraft 240", ("tie", "Bar"), ("size", "2"), ("stock", "kraft-240"))), Gen.Const(Ask("tie", "tie bridges 1", ("tie", "Bridges"), ("size", "1")))),
         SmallMm.Select(d => Ask("small-things", $"small things {d}", ("size", d))),
+        Choose("#e6d9b8", "plum", "none").Select(c => Ask("print-ground", $"print ground {c}", ("fill", c))),
+        SmallMm.Select(d => Ask("print-border", $"print border {d} width 1 dash 2 1 #335577", ("inset", d), ("width", "1"), ("dash", "2"), ("gap", "1"), ("colour", "#335577"))),
+        SmallMm.Select(d => Ask("paint", $"print line #24313a {d} dash 2 1 round", ("colour", "#24313a"), ("width", d), ("dash", "2"), ("gap", "1"), ("round", "true"))),
+        Choose("#e6d9b8", "none").Select(c => Ask("paint", $"print fill {c}", ("fill", c))),
+        Gen.OneOf(Gen.Const(Ask("cut-only-outside", "cut only outside")), Gen.Const(Ask("follow-print", "follow print")), Gen.Const(Ask("turn-picture", "turn picture back", ("onBack", "true")))),
         SmallMm.Select(d => Ask("least-width", $"least width {d}", ("width", d))));
 
     [Fact]
@@ -164,8 +169,9 @@ public sealed partial class ActionTests(Site site) : IClassFixture<Site>
         var unnamed = BenchAction.ByName.Keys.Select(n => n.Replace('-', ' ')).Where(n => !words.Contains(n) && !n.StartsWith("node ", StringComparison.Ordinal));
         // An operation goes by its own word, a fold by its way, the stock's settings by "settings" alone, repeating by "rows", a size by "size", "width" or "height", and "show all" is "show" with a word behind it.
         // The operation of a look is given from a line that has it, which a hand points at. The card's size is "card".
-        // Pieces are combined by "unite", "subtract" and "overlap"; a tie is moved by "move tie".
-        Assert.Equal(["card size", "combine", "fold", "operation", "operation of look", "repeat", "resize", "stock settings", "tie by", "tie to"], unnamed.Except(["show all"]));
+        // Pieces are combined by "unite", "subtract" and "overlap"; a tie is moved by "move tie". Lines are painted by "print fill", "print line" and
+        // "print over"; "print pages off" prints nothing.
+        Assert.Equal(["card size", "combine", "fold", "operation", "operation of look", "paint", "print nothing", "repeat", "resize", "stock settings", "tie by", "tie to"], unnamed.Except(["show all"]));
     }
 
     private const string Art = """

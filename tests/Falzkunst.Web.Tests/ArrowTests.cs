@@ -28,10 +28,11 @@ public sealed class ArrowTests
             ["Building"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts", "Tracing"],
             ["Detail"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts"],
             ["Nesting"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts"],
+            ["Printing"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Pictures", "Refusals", "Texts"],
             ["Running"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts"],
-            ["Projects"] = ["Building", "Catalogue", "Designs", "Geometry", "Measures", "Refusals", "Texts"],
-            ["Editing"] = ["Budgets", "Building", "Catalogue", "Designs", "Detail", "Geometry", "Measures", "Nesting", "Pictures", "Projects", "Refusals", "Texts", "Tracing"],
-            ["Actions"] = ["Building", "Catalogue", "Designs", "Detail", "Editing", "Geometry", "Measures", "Projects", "Refusals", "Texts"],
+            ["Projects"] = ["Building", "Catalogue", "Designs", "Geometry", "Measures", "Printing", "Refusals", "Texts"],
+            ["Editing"] = ["Budgets", "Building", "Catalogue", "Designs", "Detail", "Geometry", "Measures", "Nesting", "Pictures", "Printing", "Projects", "Refusals", "Texts", "Tracing"],
+            ["Actions"] = ["Building", "Catalogue", "Designs", "Detail", "Editing", "Geometry", "Measures", "Printing", "Projects", "Refusals", "Texts"],
             ["Commands"] = ["Actions", "Building", "Catalogue", "Designs", "Detail", "Editing", "Geometry", "Measures", "Projects", "Refusals", "Texts"],
         },
         [typeof(ArtReader).Assembly] = new()
@@ -44,6 +45,7 @@ public sealed class ArrowTests
             ["Pictures"] = [],
             ["Wire"] = ["Fonts", "Pictures"],
             ["Archive"] = [],
+            ["Pdf"] = ["Production"],
         },
         [typeof(FalzkunstDb).Assembly] = new()
         {

@@ -77,7 +77,7 @@ public sealed class WordingTests
     public void Every_work_of_a_hand_at_a_stop_has_a_sentence_and_every_stop_a_title()
     {
         var settings = new ToolSettings(Tool.FoilTip, 200, 20, 0, 120, 60, 1, 0.5);
-        HandWork[] works = [new LayPaper("Kraft 240, sheet 1", true), new PutToolIn(Tool.FoilTip, "#C9A227", 0.6, "left", settings), new PeelFoil(), new TapeFoil("#C9A227", new(0, 0, 40, 30)), new WarmUp(90), new TurnSheet("Kraft 240, sheet 1"), new LookAndUnload("Kraft 240, sheet 1")];
+        HandWork[] works = [new PrintPage("Chalk 200 printed, sheet 1", true), new LayPaper("Kraft 240, sheet 1", true), new PutToolIn(Tool.FoilTip, "#C9A227", 0.6, "left", settings), new PeelFoil(), new TapeFoil("#C9A227", new(0, 0, 40, 30)), new WarmUp(90), new TurnSheet("Kraft 240, sheet 1"), new LookAndUnload("Kraft 240, sheet 1")];
         Assert.Equal(typeof(HandWork).Assembly.GetTypes().Count(t => t.IsSubclassOf(typeof(HandWork))), works.Length);
         foreach (var kind in Enum.GetValues<StopKind>())
         {

@@ -98,7 +98,7 @@ test("clip art becomes a bordered printed piece on a mat layer with a pattern", 
   await hand.station("Pieces");
   await settled(page);
   const items = await page.evaluate(() =>
-    document.querySelector("light-table").layout.items.map((i) => (i.pictures ?? []).map((p) => p.pattern)),
+    document.querySelector("light-table").layout.items.map((i) => (i.prints ?? []).flatMap((p) => (p.picture ? [p.picture.pattern] : []))),
   );
   expect(items.flat().sort()).toEqual([false, true]);
   // By hand under its outline: dragged, then scaled by a corner of its frame.
@@ -108,7 +108,7 @@ test("clip art becomes a bordered printed piece on a mat layer with a pattern", 
     page.evaluate(() =>
       document
         .querySelector("light-table")
-        .layout.items.flatMap((i) => i.pictures ?? [])
+        .layout.items.flatMap((i) => (i.prints ?? []).flatMap((p) => p.picture ?? []))
         .map((p) => p.map),
     );
   const before = JSON.stringify(await map());

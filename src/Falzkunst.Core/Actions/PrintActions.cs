@@ -96,7 +96,7 @@ public sealed record TurnPictureAction(string? Item = null, bool OnBack = true) 
 
 /// <summary>A picture on the picked piece becomes so large that it covers all of it, with its bleed.</summary>
 /// <param name="Item">Id of the picture on the piece; null for the topmost.</param>
-public sealed record CoverAction(string? Item = null) : BenchAction
+public sealed record CoverPictureAction(string? Item = null) : BenchAction
 {
     public override Edit For(BenchContext c)
     {
@@ -154,7 +154,7 @@ public sealed record PrintPagesAction(
             ApartMm = Apart ?? now.ApartMm,
             Size = Size is null ? now.Size : Size.Length == 0 ? null : Size,
             IsBare = Label is { } says ? !says : now.IsBare,
-        });
+        }, Guid.NewGuid());
     }
 
     /// <summary>Key of the stock that is meant where none is named.</summary>
@@ -169,7 +169,7 @@ public sealed record PrintPagesAction(
 /// <summary>A stock goes through no printer any more.</summary>
 public sealed record PrintNothingAction(string Stock) : BenchAction
 {
-    public override Edit For(BenchContext c) => new ChangePrinting(c.Drawer.Stock(Stock).Key, null);
+    public override Edit For(BenchContext c) => new ChangePrinting(c.Drawer.Stock(Stock).Key, null, Guid.NewGuid());
 }
 
 /// <summary>The marks of a sheet drawn in, or out again.</summary>

@@ -37,10 +37,17 @@ public static class FrameStacks
             var isLast = k == how.Count - 1;
             if (how.BackingMm > 0) made.Add(Frame($"{motif.Name}, backing {k + 1}", new Border(how.BackingMm - k * how.StepMm, how.BackingStock, Corners.Sharp, RingMm: Ring(how.BackingMm, isLast: false))));
             // What shows of a frame reaches to the backing of the next.
-            made.Add(Frame($"{motif.Name}, frame {k + 1}", new Border(-k * how.StepMm, motif.Stock, Corners.Sharp, RingMm: Ring(how.StepMm - how.BackingMm, isLast))));
+            made.Add(Printed(Frame($"{motif.Name}, frame {k + 1}", new Border(-k * how.StepMm, motif.Stock, Corners.Sharp, RingMm: Ring(how.StepMm - how.BackingMm, isLast)))));
         }
         var after = design.Plus(design.Pieces.IndexOf(motif) + 1, made);
         return after.With(piece, p => p with { Hidden = true, Quantity = 0 });
+
+        // All frames show one picture, each its part of it.
+        Piece Printed(Piece frame)
+        {
+            var map = motif.Place.Then(frame.Place.Inverse());
+            return frame.Plus(motif.Items.Where(i => i is PictureItem or PrintedFill or WorkedItem { Operation: Operation.Print, StandsFree: true }).Select(i => i.Under(map)));
+        }
 
         double? Ring(double shown, bool isLast) => how.GlueMm is { } margin && !isLast ? Math.Max(Border.LeastRingMm, shown + margin) : null;
 

@@ -49,5 +49,10 @@ public enum FlipEdge
 /// <summary>What a page that is printed leaves to pieces.</summary>
 /// <param name="How">How it is printed.</param>
 /// <param name="EdgeMm">Nothing lies nearer to an edge of the page, mm.</param>
-/// <param name="SpacingMm">Nothing lies nearer to another piece, mm.</param>
-public sealed record PageRoom(PagePrinting How, double EdgeMm, double SpacingMm);
+/// <param name="SpacingMm">What print needs between two pieces, mm.</param>
+public sealed record PageRoom(PagePrinting How, double EdgeMm, double SpacingMm)
+{
+    /// <summary>The distance that pieces keep where another is set: a blade needs what is set, a hand that trims along one line does not.</summary>
+    /// <param name="setMm">As set for all sheets, mm.</param>
+    public double Spacing(double setMm) => How.IsCut ? Math.Max(setMm, SpacingMm) : SpacingMm;
+}

@@ -6,6 +6,7 @@ namespace Falzkunst.Core.Catalogue;
 public static class SeedCatalogue
 {
     private static readonly SheetSize Square12 = new("12 inch square", 304.8, 304.8, 12);
+    private static readonly SheetSize Letter = new("letter", 215.9, 279.4, 20);
     private static readonly SheetSize A4 = new("A4", 210, 297, 20);
 
     public static ImmutableArray<Stock> Stocks { get; } =
@@ -24,10 +25,10 @@ public static class SeedCatalogue
             [Blade(150, 80, 0.38), Score(195, 120), Pen(), Foil(175, 30, 120)]) { BothSidesAlike = true },
         new("chalk-200", "Chalk 200", "white card, smooth", 200, 0.25, "#F3EEE1", 0.7,
             [A4, Square12],
-            [Blade(140, 100, 0.35), Score(180, 130), Pen(), Foil(170, 30, 118), Emboss()]) { BothSidesAlike = true },
-        new("chalk-200-printed", "Chalk 200 printed", "white card from the printer", 200, 0.25, "#EBE2CB", 0.7,
-            [A4],
-            [Blade(145, 90, 0.36), Score(180, 120), Pen()]),
+            [Blade(140, 100, 0.35), Score(180, 130), Pen(), Foil(170, 30, 118), Emboss()]) { BothSidesAlike = true, TakesPrint = true },
+        new("chalk-200-printed", "Chalk 200 printed", "white card for the printer", 200, 0.25, "#EBE2CB", 0.7,
+            [A4, Letter],
+            [Blade(145, 90, 0.36), Score(180, 120), Pen()]) { TakesPrint = true },
     ];
 
     public static ImmutableArray<Machine> Machines { get; } =

@@ -26,7 +26,7 @@ public static class CommandSynonyms
         ["marks"] = ["print pages", "draw marks"],
         ["page"] = ["print pages"],
         ["printout"] = ["print pages"],
-        ["printonly"] = ["only outside"],
+        ["printonly"] = ["cut only outside"],
         ["track"] = ["print line", "print over"],
         ["guests"] = ["list"],
         ["swash"] = ["form"],

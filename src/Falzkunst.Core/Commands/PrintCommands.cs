@@ -13,10 +13,10 @@ internal static class PrintCommands
         new("print over", "print over #E9DFC6 2 dash 1 3", "A second stroke over the first, such as sleepers across a track; “none” takes it off.", (_, w) => Over(w)),
         new("print ground", "print ground #E9DFC6", "A colour printed all over the picked pieces; “none” takes it off.", (_, w) => new PrintGroundAction(w.Word("a colour"))),
         new("print border", "print border 3 width 0.8 dash 2 1", "A printed border so far inside the edge of the picked pieces, which follows it.", (_, w) => Border(w)),
-        new("only outside", "only outside", "Cuts only the outer edge of the picked pieces and prints what is inside; several become one.", (_, _) => new CutOnlyOutsideAction()),
+        new("cut only outside", "cut only outside", "Cuts only the outer edge of the picked pieces and prints what is inside; several become one.", (_, _) => new CutOnlyOutsideAction()),
         new("follow print", "follow print", "The outline grows round printed areas that hang over it.", (_, _) => new FollowPrintAction()),
-        new("cover picture", "cover picture", "The topmost picture becomes so large that it covers its piece and the bleed.", (_, _) => new CoverAction()),
-        new("back picture", "back picture on", "The topmost picture goes on the back of its piece, with off on its face.", (_, w) => new TurnPictureAction(OnBack: IsOn(w))),
+        new("cover picture", "cover picture", "The topmost picture becomes so large that it covers its piece and the bleed.", (_, _) => new CoverPictureAction()),
+        new("turn picture", "turn picture back", "The topmost picture goes on the back of its piece, or on its face.", (_, w) => new TurnPictureAction(OnBack: w.OneOf("back or face", ("back", true), ("face", false)))),
         new("print pages", "print pages marks", "The stock's sheets are printed: with marks for the machine, plain to be trimmed by hand, or off.", Pages),
         new("bleed", "bleed 2", "How far print goes past the cut.", (_, w) => new PrintPagesAction(Bleed: w.Length("a distance"))),
         new("save ink", "save ink 5", "Prints nothing under upper layers but a strip of that width for glue; “off” prints all.",
@@ -26,8 +26,6 @@ internal static class PrintCommands
         new("draw marks", "draw marks in", "Registration marks come as near as the pieces let them, with “out” they go to the page's corners.",
             (_, w) => new DrawMarksAction(In: w.OneOf("in or out", ("in", true), ("out", false)))),
     ];
-
-    private static bool IsOn(CommandWords w) => !w.HasMore || w.OneOf("on or off", ("on", true), ("off", false));
 
     private static PaintAction Line(CommandWords w)
     {

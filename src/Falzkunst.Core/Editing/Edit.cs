@@ -60,6 +60,7 @@ namespace Falzkunst.Core.Editing;
 [JsonDerivedType(typeof(TakeOffPictures), "take-off-pictures")]
 [JsonDerivedType(typeof(ChangeRim), "change-rim")]
 [JsonDerivedType(typeof(ChangePrinting), "change-printing")]
+[JsonDerivedType(typeof(LayPrinted), "lay-printed")]
 [JsonDerivedType(typeof(DrawMarks), "draw-marks")]
 [JsonDerivedType(typeof(PrintLines), "print-lines")]
 [JsonDerivedType(typeof(PrintFills), "print-fills")]

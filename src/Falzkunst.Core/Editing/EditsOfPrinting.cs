@@ -4,10 +4,11 @@ using Falzkunst.Core.Designs;
 
 namespace Falzkunst.Core.Editing;
 
-/// <summary>How the sheets of a stock are printed; null for not at all.</summary>
+/// <summary>How the sheets of a stock are printed, null for not at all; its pieces are laid anew where that leaves them other room.</summary>
 /// <param name="Stock">Key of the stock.</param>
 /// <param name="How">How.</param>
-public sealed record ChangePrinting(string Stock, PagePrinting? How) : Edit
+/// <param name="Batch">Key that the ids of new sheets are made of; never used again.</param>
+public sealed record ChangePrinting(string Stock, PagePrinting? How, Guid Batch = default) : Edit
 {
     public override string Sentence => How switch
     {
@@ -15,6 +16,15 @@ public sealed record ChangePrinting(string Stock, PagePrinting? How) : Edit
         { IsCut: true } => $"Settled how {Stock} is printed and cut",
         _ => $"Settled how {Stock} is printed, to be trimmed by hand",
     };
+}
+
+/// <summary>How many of a printed piece there are, laid on pages at once.</summary>
+/// <param name="Piece">Id of the piece.</param>
+/// <param name="Quantity">How many one card takes.</param>
+/// <param name="Batch">Key that the ids of new sheets are made of; never used again.</param>
+public sealed record LayPrinted(string Piece, int Quantity, Guid Batch) : Edit
+{
+    public override string Sentence => $"Laid {Quantity} of a piece on pages";
 }
 
 /// <summary>The registration marks of a sheet drawn in as near as its pieces let them, or out to the page's corners again.</summary>

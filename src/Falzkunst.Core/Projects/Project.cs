@@ -65,7 +65,7 @@ public sealed record Project(SetOut SetOut, Design Design, SheetLayouts? Sheets)
     /// <summary>The distance that pieces of a stock keep on their sheets: as set, and more where their print needs it.</summary>
     /// <param name="stock">Key of the stock.</param>
     /// <param name="setMm">As set, mm.</param>
-    public double SpacingOn(string stock, double setMm) => SetOut.Printing.TryGetValue(stock, out var how) ? Math.Max(setMm, RoomOf(stock, how).SpacingMm) : setMm;
+    public double SpacingOn(string stock, double setMm) => SetOut.Printing.TryGetValue(stock, out var how) ? RoomOf(stock, how).Spacing(setMm) : setMm;
 
     /// <summary>Print that touches a cut needs room for its bleed; where all art leaves white at the edge, pieces may lie in the printer's margin.</summary>
     private PageRoom RoomOf(string stock, PagePrinting how)

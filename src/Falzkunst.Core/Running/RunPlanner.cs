@@ -26,8 +26,9 @@ public static class RunPlanner
     /// <param name="sheetWidth">Width of the sheet, mm; face down, left and right change places.</param>
     /// <param name="machine">The machine.</param>
     /// <param name="stock">Where the settings come from.</param>
+    /// <param name="printed">How the sheet is printed before; null where it is not, or was printed already.</param>
     /// <exception cref="PlanRefused">The machine lacks a holder that a tool fits.</exception>
-    public static RunPlan Plan(IReadOnlyList<SheetLine> lines, string sheet, double sheetWidth, double sheetHeight, Machine machine, Stock stock)
+    public static RunPlan Plan(IReadOnlyList<SheetLine> lines, string sheet, double sheetWidth, double sheetHeight, Machine machine, Stock stock, PagePrinting? printed = null)
     {
         var groups = PassOrder.Group(MirrorBackWork(lines, sheetWidth));
         var tools = groups.Select(g => new ToolInHand(g.Key.Operation.ToolFor()!.Value, g.Key.Ink, g.Key.Work.TipMm)).ToList();
@@ -35,7 +36,7 @@ public static class RunPlanner
         List<Planned> passes = [.. groups.Select((g, i) => new Planned(g, tools[i], holders[i], SettingsFor(g.Key, tools[i].Tool, stock)))];
 
         var steps = ImmutableArray.CreateBuilder<RunStep>();
-        steps.Add(Makeready(sheet, passes, machine));
+        steps.Add(Makeready(sheet, passes, machine, printed));
         var head = new Point(0, sheetHeight);
         Planned? before = null;
         var bladeOut = new Dictionary<string, double?>(StringComparer.Ordinal);
@@ -81,11 +82,11 @@ public static class RunPlanner
     }
 
     /// <summary>The paper laid and the tools put in that have a holder from the beginning; a foil tip goes in with its foil.</summary>
-    private static Stop Makeready(string sheet, List<Planned> passes, Machine machine)
+    private static Stop Makeready(string sheet, List<Planned> passes, Machine machine, PagePrinting? printed)
     {
         var isFaceDown = passes is [{ Key.Work.FromBack: true }, ..];
         var tools = passes.Where(p => p.Change.AtStart && !p.IsFoil).Select(p => PutIn(p, machine));
-        return new Stop(StopKind.LoadPaper, [new LayPaper(sheet, isFaceDown), .. tools], StopWarning.None, 0);
+        return new Stop(StopKind.LoadPaper, [.. printed is null ? [] : new HandWork[] { new PrintPage(sheet, printed.Flip is not null) }, new LayPaper(sheet, isFaceDown), .. tools], StopWarning.None, 0);
     }
 
     private static PutToolIn PutIn(Planned pass, Machine machine) => new(

@@ -43,6 +43,7 @@ public enum StopWarning
 
 /// <summary>One thing that a hand does at a stop.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "do")]
+[JsonDerivedType(typeof(PrintPage), "print-page")]
 [JsonDerivedType(typeof(LayPaper), "lay-paper")]
 [JsonDerivedType(typeof(PutToolIn), "put-tool-in")]
 [JsonDerivedType(typeof(PeelFoil), "peel-foil")]
@@ -51,6 +52,11 @@ public enum StopWarning
 [JsonDerivedType(typeof(TurnSheet), "turn-sheet")]
 [JsonDerivedType(typeof(LookAndUnload), "look-and-unload")]
 public abstract record HandWork;
+
+/// <summary>The sheet printed as it is laid out, and left until it is dry.</summary>
+/// <param name="Sheet">What the sheet is called.</param>
+/// <param name="BothSides">Its back is printed too.</param>
+public sealed record PrintPage(string Sheet, bool BothSides) : HandWork;
 
 /// <summary>The sheet on the mat, in its corner, and the mat loaded.</summary>
 /// <param name="Sheet">What the sheet is called.</param>

@@ -61,7 +61,9 @@ public static class PrintPdfWriter
         var right = left + RuleMm;
         var rule = place.MaxY - TickMm;
         var outlines = letters(words, LabelCapitalMm).ToList();
-        if (outlines.Count > 0) content.Save().Map(Affine.Move(left, rule - TickMm - 1)).Fill(outlines, evenOdd: false).Restore();
+        // Words that are longer than the rule are set smaller.
+        var scale = Math.Min(1, RuleMm / Math.Max(outlines.Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds)).MaxX, 1));
+        if (outlines.Count > 0) content.Save().Map(Affine.Scale(scale, scale).Then(Affine.Move(left, rule - TickMm - 1))).Fill(outlines, evenOdd: false).Restore();
         Path Straight(double x0, double y0, double x1, double y1) => Path.Polyline([new(x0, y0), new(x1, y1)], closed: false);
         content.Stroke([Straight(left, rule, right, rule), Straight(left, rule - TickMm, left, rule + TickMm), Straight(right, rule - TickMm, right, rule + TickMm)]);
     }

@@ -1,3 +1,4 @@
+using Falzkunst.Core.Actions;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
@@ -27,6 +28,15 @@ public static class DemoProject
             if (on.Value.Design.Pieces.FirstOrDefault(p => p.Name == name) is { } piece && piece.Quantity != quantity)
                 on = await desk.DoAsync(on, on.Project.Head, new SetQuantity(piece.Id, quantity), stop);
         }
+        if (on.Value.SetOut.Printing.IsEmpty && on.Value.Design.Pieces.FirstOrDefault(p => p.Name == Printed) is { } tag)
+        {
+            // One step after the other, as a hand would do it, so that the history shows how it is done.
+            foreach (var action in PrintedTag)
+            {
+                var context = new BenchContext(on.Value, Picked.OfPieces(tag.Id), on.Drawer);
+                on = await desk.DoAsync(on, on.Project.Head, action.For(context), stop);
+            }
+        }
         if (on.Value.Sheets is null) await desk.DoAsync(on, on.Project.Head, new PutOnSheets(on.Value.SetOut.SpacingMm, Guid.NewGuid()), stop);
     }
 
@@ -36,6 +46,14 @@ public static class DemoProject
     private static readonly Guid Key = new("0198f000-0000-7000-8000-0000000de301");
 
     private static readonly (string Name, int Quantity)[] Quantities = [("Ticket tag", 6), ("Star", 12)];
+
+    private const string Printed = "Ticket tag";
+
+    private static readonly BenchAction[] PrintedTag =
+    [
+        new PrintGroundAction("#E6D9B8"), new PrintBorderAction(2.2, 0.6, 1.6, 1.2, "#8A5A2B", Round: true),
+        new PrintPagesAction("chalk-200-printed", Marks: true),
+    ];
 
     private static async Task<byte[]> ReadAsync(string name, CancellationToken stop)
     {

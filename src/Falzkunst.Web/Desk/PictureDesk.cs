@@ -121,6 +121,29 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
         return new PictureTraced(lines, image.Width, image.Height);
     }
 
+    /// <summary>A picture after its steps with all its dots.</summary>
+    /// <exception cref="EditRefused">Its dots are not there any more, or its steps take too long.</exception>
+    public async Task<PixelImage> WholeAsync(CardPicture picture, CancellationToken stop)
+    {
+        if (Math.Max(picture.PixelsAcross, picture.PixelsDown) <= ScreenSide) return await ScreenAsync(picture, stop);
+        await Places.WaitAsync(stop);
+        try
+        {
+            return await ReadWholeAsync(picture, stop);
+        }
+        finally
+        {
+            Places.Release();
+        }
+    }
+
+    private async Task<PixelImage> ReadWholeAsync(CardPicture picture, CancellationToken stop)
+    {
+        var file = await store.FileAsync(ProjectDesk.Owner, picture.Content, stop) ?? throw new EditRefused(Reason.PictureGone);
+        var whole = (await reader.ReadPictureAsync(file, BudgetLimits.Reading.Time, stop)).Image;
+        return await Task.Run(() => Within(() => PictureSteps.Apply(whole, picture.Steps, new Budget(Limits, stop))), stop);
+    }
+
     /// <summary>Traces all of a picture's dots.</summary>
     /// <returns>What was traced, in dots of the picture after its steps.</returns>
     public async Task<Traced> TraceAsync(CardPicture picture, TraceSettings settings, CancellationToken stop)
@@ -130,13 +153,8 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
         await Places.WaitAsync(stop);
         try
         {
-            var file = await store.FileAsync(ProjectDesk.Owner, picture.Content, stop) ?? throw new EditRefused(Reason.PictureGone);
-            var whole = (await reader.ReadPictureAsync(file, BudgetLimits.Reading.Time, stop)).Image;
-            return await Task.Run(() =>
-            {
-                var image = Within(() => PictureSteps.Apply(whole, picture.Steps, new Budget(Limits, stop)));
-                return TraceOf(image, picture, settings, stop);
-            }, stop);
+            var image = await ReadWholeAsync(picture, stop);
+            return await Task.Run(() => TraceOf(image, picture, settings, stop), stop);
         }
         finally
         {

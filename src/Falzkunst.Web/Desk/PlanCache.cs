@@ -29,7 +29,7 @@ public sealed class PlanCache : IDisposable
     {
         try
         {
-            return (SheetPlan.For(sheet, on.Value.Made, machine, stock, on.Value.SetOut.ScoreClearanceMm), null);
+            return (SheetPlan.For(sheet, on.Value.Made, machine, stock, on.Value.SetOut.ScoreClearanceMm, on.Value.SetOut.Printing.GetValueOrDefault(sheet.Stock)), null);
         }
         catch (PlanRefused e)
         {

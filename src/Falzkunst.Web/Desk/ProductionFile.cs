@@ -28,7 +28,8 @@ public sealed record ProductionFile(byte[] Content, string MediaType, string Nam
         };
     }
 
-    private static string InFileName(string name)
+    /// <summary>A name as files bear it: letters, digits and hyphens.</summary>
+    public static string InFileName(string name)
     {
         var words = new string([.. name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : '-')]).Trim('-');
         return words.Length == 0 ? "card" : words;

@@ -51,6 +51,14 @@ public sealed record SceneLayout(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public IReadOnlyList<SceneWidths>? Widths { get; init; }
 
+    /// <summary>Printed pages, painted over the frames.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyList<ScenePage>? Pages { get; init; }
+
+    /// <summary>Of the pieces only what tools run is painted: their paper and print are on the pages.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool Bare { get; init; }
+
     /// <summary>Key of the stock whose pieces can be moved about by hand; null where nothing can.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public string? ByHand { get; init; }
@@ -64,7 +72,7 @@ public sealed record SceneLayout(
 public sealed record SceneWidths(double[] Line);
 
 /// <summary>A rectangle under the pieces.</summary>
-/// <param name="Kind">mat, sheet, border, card, fold, foil: where it is taped down, or guide: the edge of the card under its pieces.</param>
+/// <param name="Kind">mat, sheet, border, card, fold, foil: where it is taped down, zone: what a mark keeps clear, printable: where a printer prints, mark: one of a printed page, or guide: the edge of the card under its pieces.</param>
 /// <param name="Box">min x, min y, max x, max y.</param>
 /// <param name="Fill">Colour of a sheet.</param>
 /// <param name="Label">Words above it.</param>
@@ -98,13 +106,50 @@ public sealed record ScenePiece(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public double[]? Reach { get; init; }
 
-    /// <summary>Pictures printed on it, lowest first.</summary>
+    /// <summary>What is printed on its face, lowest first.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
-    public IReadOnlyList<ScenePicture>? Pictures { get; init; }
+    public IReadOnlyList<ScenePrint>? Prints { get; init; }
 
     /// <summary>Short text that is the same for the same piece drawn the same way, and no other.</summary>
     public string Version { get; init; } = "";
 }
+
+/// <summary>Something printed on a piece, clipped to its paper: an area, strokes, or a picture.</summary>
+public sealed record ScenePrint
+{
+    /// <summary>Path data of an area or of strokes.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Path { get; init; }
+
+    /// <summary>Colour of the area.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Fill { get; init; }
+
+    /// <summary>The area is bounded by the even-odd rule.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool EvenOdd { get; init; }
+
+    /// <summary>Colour of the strokes.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Stroke { get; init; }
+
+    /// <summary>Their width, mm.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public double Width { get; init; }
+
+    /// <summary>They end in half circles.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool Round { get; init; }
+
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public ScenePicture? Picture { get; init; }
+}
+
+/// <summary>A page of a PDF laid over the table where its sheet lies.</summary>
+/// <param name="Src">Address of the PDF, which is another for every other page.</param>
+/// <param name="Page">Number of the page in it, from 1.</param>
+/// <param name="Box">min x, min y, max x, max y.</param>
+public sealed record ScenePage(string Src, int Page, double[] Box);
 
 /// <summary>A picture on a piece, clipped to its paper.</summary>
 /// <param name="Src">Address of its dots, which is another for every other picture.</param>

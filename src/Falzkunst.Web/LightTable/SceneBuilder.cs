@@ -3,6 +3,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Measures;
+using Falzkunst.Core.Printing;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Running;
 using Falzkunst.Web.Desk;
@@ -85,6 +86,48 @@ public static class SceneBuilder
         }
         return new Scene(on.Project.Head, Inches(on), Operations, ScenePieces.Shapes(pieces), Drawn(on, pieces),
             [new SceneLayout("sheets", Corners(box), frames, items, [], []) { ByHand = byHand }]);
+    }
+
+    /// <summary>Pages as they are printed, one beside the other, with what must stay clear.</summary>
+    /// <param name="on">The project.</param>
+    /// <param name="pages">Sheets with how they are printed and the address of their PDF.</param>
+    /// <param name="modes">Names of the ways of looking: printed and cut, printed alone, cut alone.</param>
+    /// <param name="byHand">Key of the stock whose pieces can be moved by hand; null where nothing can.</param>
+    public static Scene Pages(OnDesk on, IReadOnlyList<(SheetLayout Sheet, PagePrinting How, string Pdf)> pages, (string Both, string Printed, string Cut) modes, string? byHand)
+    {
+        var frames = new List<SceneFrame>();
+        var items = new List<SceneItem>();
+        var drawn = new List<ScenePage>();
+        var box = Box.Empty;
+        double left = 0;
+        var placed = pages.SelectMany(p => p.Sheet.Placements).Select(p => p.Piece).ToHashSet();
+        var pieces = on.Value.Made.Pieces.Where(p => placed.Contains(p.Id)).ToList();
+        foreach (var (sheet, how, pdf) in pages)
+        {
+            var sides = how.Flip is null ? 1 : 2;
+            for (var side = 0; side < sides; side++)
+            {
+                var page = Box.FromSize(sheet.Width, sheet.Height).Move(left, 0);
+                var name = sides == 1 ? $"Page {sheet.Number}" : $"Page {sheet.Number}, {(side == 0 ? "face" : "back")}";
+                var size = Length.ShowSize(sheet.Width, sheet.Height, on.Value.SetOut.Units);
+                frames.Add(new SceneFrame("sheet", Corners(page), Fill: "#FFFFFF", Label: name, Note: $"{sheet.SizeName}, {size}") { Sheet = side == 0 ? sheet.Id : null });
+                frames.Add(new SceneFrame("printable", Corners(page.Grow(-how.MarginMm))));
+                if (how.Marks is { } marks)
+                {
+                    var frame = PrintPages.FrameOf(sheet, marks);
+                    var flip = (side == 0 ? Affine.Identity : PrintPages.ToBack(sheet, how.Flip!.Value)).Then(Affine.Move(left, 0));
+                    frames.AddRange(marks.Zones(frame, sheet.Width, sheet.Height).Select(z => new SceneFrame("zone", Corners(Core.Geometry.Path.Rectangle(z.MinX, z.MinY, z.Width, z.Height).BoundsUnder(flip)), Label: side == 0 ? "keep clear" : null)));
+                }
+                drawn.Add(new ScenePage(pdf, side + 1, Corners(page)));
+                if (side == 0) items.AddRange(sheet.Placements.Where(p => pieces.Exists(q => q.Id == p.Piece)).Select(p => new SceneItem(p.Piece, p.Copy, ScenePieces.Numbers(p.Place.Then(Affine.Move(left, 0)))) { Sheet = sheet.Id, Pinned = p.Pinned }));
+                box = box.Include(page.Grow(6));
+                left = page.MaxX + SheetGapMm;
+            }
+        }
+        SceneLayout Layout(string name, bool withPages, bool withItems) =>
+            new(name, Corners(box), frames, withItems ? items : [], [], []) { Pages = withPages ? drawn : null, Bare = true, ByHand = withItems ? byHand : null };
+        return new Scene(on.Project.Head, Inches(on), Operations, ScenePieces.Shapes(pieces), Drawn(on, pieces),
+            [Layout(modes.Both, true, true), Layout(modes.Printed, true, false), Layout(modes.Cut, false, true)]);
     }
 
     /// <summary>The mat in the sheet's coordinates; of one that goes on far beyond the sheet only what is near it.</summary>

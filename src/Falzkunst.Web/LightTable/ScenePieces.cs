@@ -4,6 +4,7 @@ using System.Text.Json;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Measures;
+using Falzkunst.Core.Printing;
 using Falzkunst.Core.Projects;
 using Falzkunst.Web.Desk;
 
@@ -37,9 +38,15 @@ internal static class ScenePieces
     /// <summary>Longest side of a picture on the table, dots; ten of them are held in some 60 MB.</summary>
     private const int PictureSide = 1200;
 
-    private static List<ScenePicture>? PicturesOn(Piece piece) =>
-        piece.Items.OfType<PictureItem>().Where(i => i.Of is not null)
-            .Select(i => new ScenePicture($"?handler=Dots&picture={i.Of}&side={PictureSide}&v={i.Key}", Numbers(i.Place), i.Width, i.Height, i.IsPattern)).ToList() is { Count: > 0 } made ? made : null;
+    private static List<ScenePrint>? PrintsOn(Piece piece) => PrintedArt.On(piece).Select(layer => layer switch
+    {
+        FillLayer fill => new ScenePrint { Path = Data(fill.Rings), Fill = fill.Colour, EvenOdd = fill.EvenOdd },
+        StrokeLayer stroke => new ScenePrint { Path = Data(stroke.Strokes), Stroke = stroke.Colour, Width = stroke.WidthMm, Round = stroke.RoundEnds },
+        PictureLayer { Picture: var i } => new ScenePrint { Picture = new ScenePicture($"?handler=Dots&picture={i.Of}&side={PictureSide}&v={i.Key}", Numbers(i.Place), i.Width, i.Height, i.IsPattern) },
+        _ => throw new ArgumentOutOfRangeException(nameof(piece), layer.GetType().Name, "Unknown layer."),
+    }).ToList() is { Count: > 0 } made ? made : null;
+
+    private static string Data(ImmutableArray<Core.Geometry.Path> paths) => string.Concat(paths.Select(p => PathText.Write(p, Decimals)));
 
     /// <summary>Path data of the lines of some pieces, by the hash of their shape.</summary>
     public static Dictionary<string, IReadOnlyList<string>> Shapes(IEnumerable<Piece> pieces) => pieces
@@ -64,7 +71,7 @@ internal static class ScenePieces
             Written(AreaFills.Strokes(piece).SelectMany(f => f.Value.Select(path => (f.Key, path))).Concat(TieMarks.Of(piece).SelectMany(t => t.Value.Select(path => (t.Key, path))))),
             new SceneSize(size.MinX, size.MinY, size.Width, size.Height, Length.Show(size.Width, units), Length.Show(size.Height, units)),
             Numbers(piece.Place), piece.Locked)
-        { Reach = ReachOf(piece), Pictures = PicturesOn(piece) };
+        { Reach = ReachOf(piece), Prints = PrintsOn(piece) };
         var version = ContentHash.Compute(JsonSerializer.SerializeToUtf8Bytes((piece.Id, drawn), Whole))[..VersionLength];
         return drawn with { Version = version };
     }

@@ -40,8 +40,24 @@ interface ScenePiece {
     place: Map6;
     locked: boolean;
     reach?: [number, number, number, number];
-    pictures?: ScenePicture[];
+    prints?: ScenePrint[];
     version: string;
+}
+/** Something printed on a piece, clipped to its paper: an area, strokes, or a picture. */
+interface ScenePrint {
+    path?: string;
+    fill?: string;
+    evenOdd?: boolean;
+    stroke?: string;
+    width?: number;
+    round?: boolean;
+    picture?: ScenePicture;
+}
+/** A page of a PDF laid over the table. */
+interface ScenePage {
+    src: string;
+    page: number;
+    box: Box;
 }
 /** A picture on a piece, clipped to its paper. */
 interface ScenePicture {
@@ -96,6 +112,8 @@ interface SceneLayout {
     loose: SceneLoose[];
     pins: ScenePin[];
     widths?: SceneWidths[];
+    pages?: ScenePage[];
+    bare?: boolean;
     byHand?: string;
     least?: number;
 }
@@ -130,6 +148,8 @@ interface PreviewPath {
 }
 interface Shown {
     widths: boolean;
+    /** What of pieces is seen: print, what tools run, or both. */
+    what: "both" | "printed" | "cut";
     preview: PreviewPath[] | null;
     before: boolean;
 }
@@ -156,6 +176,8 @@ interface PainterMessage {
     scene?: Scene;
     page?: string;
     paint?: PaintRequest;
+    /** A page of a PDF as it was drawn, by its key. */
+    drawn?: { key: string; bitmap: ImageBitmap };
 }
 /** Which view a picture shows, and how much wider it is than the table. */
 interface PictureNumber {

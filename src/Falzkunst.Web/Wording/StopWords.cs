@@ -41,6 +41,7 @@ public static class StopWords
 
     private static string Action(HandWork work) => work switch
     {
+        PrintPage print => $"Print {print.Sheet} at 100 %{(print.BothSides ? ", both sides" : "")} (station Print), hold the printed rule against a ruler, and let it dry.",
         LayPaper lay => $"Lay {lay.Sheet} on the mat{(lay.FaceDown ? ", face down" : "")}, upper left corner in the mat's corner, and load the mat.",
         PutToolIn tool => $"Put the {Name(tool)} into the {(tool.Holder is { } holder ? holder + " holder" : "holder")} ({ToolWords.Describe(tool.Settings)}).",
         PeelFoil => "Peel the foil off without moving the paper on the mat, and look whether every line took.",

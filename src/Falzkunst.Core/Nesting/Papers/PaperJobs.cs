@@ -11,6 +11,9 @@ public static class PaperJobs
     /// <summary>Nothing lies nearer to the edge of an offcut, which was cut by hand or knife, mm.</summary>
     public const double OffcutBorderMm = 2;
 
+    /// <summary>Pages that are trimmed by hand are no truer than this, so that two halves lie on a whole however lengths are rounded, mm.</summary>
+    private const double PaperSlackMm = 0.01;
+
     /// <summary>The job of one stock's pieces.</summary>
     /// <param name="design">The pieces.</param>
     /// <param name="stock">Whose pieces, and the sheets and offcuts at hand.</param>
@@ -28,8 +31,8 @@ public static class PaperJobs
         return now is null ? job : job with { Pins = [.. Pins(now with { Sheets = [.. now.Uncut] }, job)] };
     }
 
-    /// <summary>The distance that pieces of a stock keep: what is asked for, and more where their print needs it.</summary>
-    public static double SpacingFor(Stock stock, double spacingMm) => Math.Max(spacingMm, stock.Room?.SpacingMm ?? 0);
+    /// <summary>The distance that pieces of a stock keep: what is asked for, and more where their print needs it; trimmed by hand they need no other.</summary>
+    public static double SpacingFor(Stock stock, double spacingMm) => stock.Room?.Spacing(spacingMm) ?? spacingMm;
 
     internal static ImmutableArray<NestSheet> SheetsFor(Stock stock, Machine machine)
     {
@@ -46,15 +49,20 @@ public static class PaperJobs
     /// <summary>Whole sheets as pages: a printer takes no offcuts, and marks keep their zones.</summary>
     private static ImmutableArray<NestSheet> PagesFor(Stock stock, PageRoom room, Machine machine)
     {
-        var strips = room.How.IsCut ? machine.Unreachable.AtLeast(room.EdgeMm) : new Borders(0, 0, 0, 0).AtLeast(room.EdgeMm);
+        var strips = room.How.IsCut ? machine.Unreachable.AtLeast(room.EdgeMm)
+            : room.EdgeMm > 0 ? new Borders(room.EdgeMm, room.EdgeMm, room.EdgeMm, room.EdgeMm) : new Borders(-PaperSlackMm, -PaperSlackMm, -PaperSlackMm, -PaperSlackMm);
         return [.. stock.Sheets.Where(s => room.How.Size is null || s.Name == room.How.Size)
             .Where(s => !room.How.IsCut || (s.WidthMm <= machine.MatWidthMm && s.HeightMm <= machine.MatHeightMm))
-            .Select(s => new NestSheet(s.Name, s.WidthMm, s.HeightMm, strips, s.Count) { Blocked = ZonesOf(room.How.Marks, s.WidthMm, s.HeightMm) })];
+            .Select(s => new NestSheet(s.Name, s.WidthMm, s.HeightMm, strips, s.Count) { Blocked = Zones(room, null, s.WidthMm, s.HeightMm) })];
     }
 
-    /// <summary>The zones that marks keep clear, as areas.</summary>
-    private static ImmutableArray<Path> ZonesOf(MarkSettings? marks, double width, double height) => marks is null
-        ? [] : [.. marks.Zones(marks.Frame(width, height), width, height).Select(z => Path.Rectangle(z.MinX, z.MinY, z.Width, z.Height))];
+    /// <summary>What no piece may enter so that marks stay clear, of print that goes past a cut too.</summary>
+    /// <param name="room">The room that printing leaves.</param>
+    /// <param name="frame">The box whose corners the marks have; null for the page's.</param>
+    /// <param name="width">Of the page, mm.</param>
+    /// <param name="height">Of the page, mm.</param>
+    public static ImmutableArray<Path> Zones(PageRoom room, Box? frame, double width, double height) => room.How.Marks is not { } marks
+        ? [] : [.. marks.Zones(frame ?? marks.Frame(width, height), width, height).Select(z => z.Grow(room.SpacingMm / 2)).Select(z => Path.Rectangle(z.MinX, z.MinY, z.Width, z.Height))];
 
     /// <summary>
     /// A layout as a job in which everything is pinned where it lies, each sheet by its id: to look at what may be done by hand,

@@ -131,7 +131,22 @@ internal sealed class ConstructivePlacement(Arrangement arrangement, Dice dice)
             if (cost >= bestCost) continue;
             (bestCost, best) = (cost, new Pose(board, index, x, y));
         }
-        return best;
+        return best ?? (orientations <= 8 ? InCorner(copy, kind, board) : null);
+    }
+
+    /// <summary>A place in a corner: the last one on a board that is filled to the edge is a point, which no throw of dice hits.</summary>
+    private Pose? InCorner(int copy, PieceKind kind, int board)
+    {
+        for (var index = 0; index < kind.OrientationCount; index++)
+        {
+            var range = arrangement.Range(kind[index], board);
+            if (range.IsEmpty) continue;
+            foreach (var (x, y) in new[] { (range.MaxX, range.MinY), (range.MinX, range.MaxY), (range.MaxX, range.MaxY) })
+            {
+                if (arrangement.IsFree(copy, kind[index], board, x, y)) return new Pose(board, index, x, y);
+            }
+        }
+        return null;
     }
 
     /// <summary>Up as far as it goes, then left, and again until nothing gives.</summary>

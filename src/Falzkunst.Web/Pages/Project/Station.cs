@@ -11,10 +11,11 @@ public sealed record Station(string Name, string Page, string Purpose)
     public static readonly Station Pieces = new("Pieces", "/Project/Pieces/Pieces", "Give each piece its stock and each line its operation.");
     public static readonly Station Build = new("Build", "/Project/Build/Build", "Make layers, frames and stacks of pieces; join and part them.");
     public static readonly Station Detail = new("Detail", "/Project/Detail/Detail", "See what is too thin for its stock, and mend it.");
+    public static readonly Station Print = new("Print", "/Project/Print/Print", "Lay printed pieces on pages and print them, with marks or plain.");
     public static readonly Station Sheets = new("Sheets", "/Project/Sheets/Sheets", "Put the pieces on sheets of their stock.");
     public static readonly Station Run = new("Run", "/Project/Run/Run", "Carry the sheets out, stop by stop.");
 
-    public static readonly IReadOnlyList<Station> Route = [SetOut, Art, Pieces, Build, Detail, Sheets, Run];
+    public static readonly IReadOnlyList<Station> Route = [SetOut, Art, Pieces, Build, Detail, Print, Sheets, Run];
 
     /// <summary>The name as files have it.</summary>
     public string Key => Name.Replace("-o", "O", StringComparison.Ordinal);
@@ -26,6 +27,7 @@ public sealed record Station(string Name, string Page, string Purpose)
         _ when this == Build => on.Value.Design.Pieces.Any(p => p.Follows is not null),
         _ when this == Art || this == Pieces => !on.Value.Design.Pieces.IsEmpty,
         _ when this == Detail => !on.Value.Design.Pieces.IsEmpty && detail.ThinPieces(on) == 0,
+        _ when this == Print => PrintDesk.Stocks(on.Value).Any() && PrintDesk.Stocks(on.Value).All(on.Value.SetOut.Printing.ContainsKey) && on.Value.SheetsAreCurrent,
         _ when this == Sheets => on.Value.SheetsAreCurrent && on.Value.Sheets!.Unplaced.IsEmpty,
         _ => false,
     };
@@ -40,6 +42,7 @@ public sealed record Station(string Name, string Page, string Purpose)
         _ when this == Pieces => on.Findings.Count(f => !IsForArt(f)),
         // Nothing is shown while the pieces are still being looked at.
         _ when this == Detail => detail.ThinPieces(on) ?? 0,
+        _ when this == Print => PrintDesk.Findings(on).Count(),
         _ when this == Sheets => on.Value.Sheets?.Unplaced.Length ?? 0,
         _ => 0,
     };

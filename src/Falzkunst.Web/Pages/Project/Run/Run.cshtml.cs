@@ -78,7 +78,8 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
     {
         var cards = await runs.ListAsync(ProjectDesk.Owner, Id, stop);
         var newest = cards.DistinctBy(c => c.SheetId).ToDictionary(c => c.SheetId);
-        var layout = Value.SheetsAreCurrent ? Value.Sheets!.Sheets : [];
+        // Plain pages are trimmed by hand and have no run.
+        var layout = Value.SheetsAreCurrent ? Value.Sheets!.Sheets.Where(s => Value.SetOut.Printing.GetValueOrDefault(s.Stock) is not { IsCut: false }) : [];
         var rows = layout.Select(sheet =>
         {
             var (plan, refusal) = plans.Get(On, sheet);

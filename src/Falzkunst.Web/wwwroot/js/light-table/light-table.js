@@ -11,6 +11,7 @@ import { Nudge } from "./nudge.js";
 import { draw as drawOverlay } from "./overlay.js";
 import { touchedOf } from "./touched.js";
 import { isOnPin } from "./pins.js";
+import { PagePreview } from "./page-preview.js";
 import { Picture } from "./picture.js";
 import { listen } from "./pointer.js";
 import { drawRulers, INCH } from "./rulers.js";
@@ -46,6 +47,7 @@ export class LightTable extends HTMLElement {
   #store;
   /** @type {Picture} */
   #picture;
+  #preview = new PagePreview((key, bitmap) => this.#picture.putPage(key, bitmap));
   /** @type {Sight} */
   sight;
   /** @type {Hints} */
@@ -63,7 +65,7 @@ export class LightTable extends HTMLElement {
   /** @type {string | null} */
   #highlight = null;
   /** @type {Shown} */
-  #show = { widths: true, preview: null, before: false };
+  #show = { widths: true, what: "both", preview: null, before: false };
 
   connectedCallback() {
     this.innerHTML = INNER;
@@ -90,6 +92,7 @@ export class LightTable extends HTMLElement {
       hasGrid: this.canArrange,
       lay: (mode) => this.#lay(mode),
       toggleGrid: () => this.toggleGrid(),
+      cycleWhat: () => this.#cycleWhat(),
       fit: () => this.fit(),
     });
     listen(this, surface, this.view, {
@@ -149,6 +152,12 @@ export class LightTable extends HTMLElement {
   /** @param {import("./scene-store.js").Arrival} arrival */
   #arrived({ sent, hadNothing, hasOtherSheets }) {
     this.#picture.setScene(sent);
+    this.#preview.follow(this.#store.loaded);
+    toolbar.showWhat(
+      this.#part(".tools"),
+      this.#show.what,
+      Object.values(this.#store.loaded.pieces).some((p) => p.prints) && !this.layout.pages,
+    );
     this.sight.look();
     if (!this.#isSamePick()) this.place = null;
     this.#show.preview = null;
@@ -272,6 +281,13 @@ export class LightTable extends HTMLElement {
     const modes = this.modes;
     if (modes.length < 2) return;
     this.#lay(modes[(modes.indexOf(this.#store.mode ?? "") + 1) % modes.length]);
+  }
+
+  /** What is printed, what tools run, or both. */
+  #cycleWhat() {
+    const all = /** @type {Shown["what"][]} */ (["both", "printed", "cut"]);
+    this.#paintWith({ what: all[(all.indexOf(this.#show.what) + 1) % all.length] });
+    toolbar.showWhat(this.#part(".tools"), this.#show.what, true);
   }
 
   toggleGrid() {

@@ -65,6 +65,12 @@ export function draw(svg, state) {
 function frames(svg, { view, layout }) {
   for (const frame of layout.frames) {
     if (!frame.label) continue;
+    if (frame.kind === "zone") {
+      const [a, b] = [view.toScreen(frame.box[0], frame.box[3]), view.toScreen(frame.box[2], frame.box[3])];
+      if (b.x - a.x > LABEL_ROOM)
+        element(svg, "text", { x: (a.x + b.x) / 2, y: a.y - 6, class: "frame-note", "text-anchor": "middle" }, frame.label);
+      continue;
+    }
     if (frame.kind === "foil") {
       // Below its area, where it covers no piece that begins there.
       const below = view.toScreen(frame.box[0], frame.box[3]);

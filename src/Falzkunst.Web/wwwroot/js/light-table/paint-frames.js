@@ -32,6 +32,14 @@ export function paintFrame(g, frame, scale, colours) {
       g.fillRect(x0, y0, x1 - x0, y1 - y0);
       edge(g, frame.box, frame.fill ?? "#B98300", 1.4 * px, [6 * px, 3 * px]);
       break;
+    case "printable":
+      edge(g, frame.box, "rgba(70,120,150,.75)", px, [3 * px, 3 * px]);
+      break;
+    case "zone":
+      g.fillStyle = "rgba(240,180,74,.18)";
+      g.fillRect(x0, y0, x1 - x0, y1 - y0);
+      edge(g, frame.box, "rgba(154,106,0,.7)", px, [4 * px, 3 * px]);
+      break;
     case "guide":
       edge(g, frame.box, "rgba(31,43,51,.45)", px, [2 * px, 5 * px]);
       break;

@@ -68,12 +68,17 @@ export class Items {
    * @param {Context} g
    * @param {SceneItem} item
    * @param {number} unit
+   * @param {Shown["what"]} what
+   * @param {boolean} bare only what tools run
    */
-  paint(g, item, unit) {
+  paint(g, item, unit, what = /** @type {Shown["what"]} */ ("both"), bare = false) {
     const { paper, cutBack, kinds } = this.#gather(item);
-    g.fillStyle = item.fill;
-    g.fill(paper, "evenodd");
-    if (item.pictures) this.#prints.paint(g, paper, item.pictures);
+    if (!bare) {
+      g.fillStyle = item.fill;
+      g.fill(paper, "evenodd");
+      if (item.prints && what !== "cut") this.#prints.paint(g, paper, item.prints);
+    }
+    if (what === "printed") return;
     g.setLineDash([]);
     if (cutBack) {
       g.globalAlpha = FAINT;
@@ -107,8 +112,9 @@ export class Items {
     g.fillStyle = item.fill;
     g.globalAlpha = PAPER_WHILE_RUNNING;
     g.fill(paper, "evenodd");
-    if (item.pictures) this.#prints.paint(g, paper, item.pictures);
+    if (item.prints) this.#prints.paint(g, paper, item.prints);
     item.lines.forEach((line, i) => {
+      if (line.op === "print") return;
       const runs = item.runs?.[i];
       const isDone = runs && (runs[0] < progress.step || (runs[0] === progress.step && runs[1] < progress.line));
       g.globalAlpha = isDone ? 1 : TO_COME;
@@ -133,6 +139,8 @@ export class Items {
     const kinds = new Map();
     item.lines.forEach((line, i) => {
       if (line.role !== "i") paper.addPath(lines[i]);
+      // What is printed is painted as it will look.
+      if (line.op === "print") return;
       if (line.id in item.scores) cutBack?.addPath(lines[i]);
       const to = this.#kindOf(line, kinds);
       to.path.addPath(pathOf(item, line, lines[i]));

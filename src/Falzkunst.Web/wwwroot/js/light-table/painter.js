@@ -35,6 +35,7 @@ onmessage = async (/** @type {MessageEvent<PainterMessage>} */ { data }) => {
     prints.keep(scene);
     shown = { scene, items: new Items(scene, shown?.items ?? null, prints) };
   }
+  if (data.drawn) prints.put(data.drawn.key, data.drawn.bitmap);
   if (!data.paint || !shown) return;
   const began = performance.now();
   // What is picked may be thousands of lines, and is sent when it changes.
@@ -104,7 +105,7 @@ function placesToPaint(scene, { view, width, height, pixelRatio, highlight, prog
     damage.forget();
     return null;
   }
-  const look = JSON.stringify([view, width, height, pixelRatio, name, frames, loose, scene.operations]);
+  const look = JSON.stringify([view, width, height, pixelRatio, name, frames, chosen.pages, show.what, loose, scene.operations]);
   const signs = items.map((item) =>
     [
       item.version,
@@ -132,12 +133,13 @@ function paintAll(g, { items }, { view, width, height, pixelRatio, highlight, pr
   const seen = [minX, minY, minX + width / view.scale, minY + height / view.scale];
   g.setTransform(base);
   for (const frame of chosen.frames) paintFrame(g, frame, view.scale, items.colours);
+  for (const page of chosen.pages ?? []) prints.paintPage(g, page);
   for (const item of chosen.items) {
     if (!isSeen(item, seen) || (places && !places.some((p) => isSeen(item, p)))) continue;
     g.setTransform(base.multiply(new DOMMatrix(item.map)));
     const unit = 1 / (view.scale * scaleOf(item.map));
     if (progress && item.runs) items.paintRunning(g, item, unit, progress);
-    else items.paint(g, item, unit);
+    else items.paint(g, item, unit, show.what, chosen.bare);
     paintPick(g, items, item, unit, highlight);
   }
   g.setTransform(base);

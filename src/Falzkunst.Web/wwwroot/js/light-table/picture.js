@@ -49,6 +49,11 @@ export class Picture {
     this.#worker.postMessage({ scene: sent, page: location.href });
   }
 
+  /** A page of a PDF was drawn. @param {string} key @param {ImageBitmap} bitmap */
+  putPage(key, bitmap) {
+    this.#worker.postMessage({ drawn: { key, bitmap } }, [bitmap]);
+  }
+
   /** What it shows is of the past. */
   outdate() {
     this.#isStale = true;

@@ -1,0 +1,74 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Falzkunst.Core.Catalogue;
+using Falzkunst.Core.Designs;
+using Falzkunst.Core.Pictures;
+using Falzkunst.Core.Printing;
+using Falzkunst.Core.Projects;
+using Falzkunst.Formats.Pdf;
+using Microsoft.Extensions.Caching.Memory;
+
+namespace Falzkunst.Web.Desk;
+
+/// <summary>Pages worked out for one revision of a project.</summary>
+public sealed class PageCache : IDisposable
+{
+    private const int MostPages = 60;
+
+    private readonly MemoryCache _cache = new(new MemoryCacheOptions { SizeLimit = MostPages });
+
+    /// <summary>The sides of a sheet; worked out once for each way of printing it.</summary>
+    public ImmutableArray<PrintedPage> Of(OnDesk on, SheetLayout sheet, PagePrinting how) => _cache.GetOrCreate((on.Project.Id, on.Project.Head, sheet.Id, how), entry =>
+    {
+        entry.Size = 1;
+        entry.SlidingExpiration = TimeSpan.FromMinutes(5);
+        return PrintPages.For(sheet, on.Value.Made, how);
+    });
+
+    public void Dispose() => _cache.Dispose();
+}
+
+/// <summary>Pages for a printer, and what is to be said of them.</summary>
+public sealed class PrintDesk(PictureDesk pictures, PageCache pages)
+{
+    /// <summary>The sheets of a stock that is printed, in their order; none where it is not, or they are of the past.</summary>
+    public static IEnumerable<SheetLayout> SheetsOf(Project value, string stock) =>
+        value.SheetsAreCurrent && value.SetOut.Printing.ContainsKey(stock) ? value.Sheets!.Sheets.Where(s => s.Stock == stock && s.RestKept is null) : [];
+
+    /// <summary>Keys of stocks on which something is printed, or of which it is settled how, in the order of their first pieces.</summary>
+    public static IEnumerable<string> Stocks(Project value) => value.Made.Pieces.GroupBy(p => p.Stock)
+        .Where(g => value.SetOut.Printing.ContainsKey(g.Key) || g.Any(p => p.Quantity > 0 && PrintedArt.IsOn(p))).Select(g => g.Key);
+
+    /// <summary>What is to be said before the stocks are printed that are set up for it, with the stock.</summary>
+    public static IEnumerable<(string Stock, PrintFinding Finding)> Findings(OnDesk on) => Stocks(on.Value)
+        .Where(on.Value.SetOut.Printing.ContainsKey)
+        .SelectMany(key => on.Drawer.Stocks.FirstOrDefault(s => s.Key == key) is { } stock
+            ? PrintChecks.Of(on.Value.Design, stock, on.Value.SetOut.Printing[key]).Select(f => (key, f)) : []);
+
+    /// <summary>The sides of a sheet as they are printed.</summary>
+    public ImmutableArray<PrintedPage> PagesOf(OnDesk on, SheetLayout sheet, PagePrinting? how = null) => pages.Of(on, sheet, how ?? on.Value.SetOut.Printing[sheet.Stock]);
+
+    /// <summary>Sheets as one PDF.</summary>
+    /// <param name="on">The project.</param>
+    /// <param name="sheets">The sheets, all of stocks that are printed.</param>
+    /// <param name="isWhole">Pictures with all their dots; else as the screen shows them.</param>
+    /// <param name="at">The moment that the label says.</param>
+    /// <param name="stop">Cancels.</param>
+    public async Task<byte[]> PdfAsync(OnDesk on, IReadOnlyList<SheetLayout> sheets, bool isWhole, DateTimeOffset at, CancellationToken stop)
+    {
+        var sides = sheets.SelectMany(s => PagesOf(on, s).Select(p => (Sheet: s, Page: p))).ToList();
+        var dots = new Dictionary<string, PixelImage>(StringComparer.Ordinal);
+        foreach (var id in sides.SelectMany(s => s.Page.Copies).SelectMany(c => c.What.Layers).OfType<PictureLayer>().Select(l => l.Picture.Of!).Distinct())
+        {
+            if (on.Value.Design.Pictures.FirstOrDefault(p => p.Id == id) is not { } picture) continue;
+            dots[id] = isWhole ? await pictures.WholeAsync(picture, stop) : await pictures.ScreenAsync(picture, stop);
+        }
+        var day = at.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+        return await Task.Run(() => PrintPdfWriter.Write(
+            [.. sides.Select(s => (s.Page, $"{on.Project.Name}, {NameOf(on, s.Sheet)}, {day}; this rule is 100 mm long"))],
+            on.Project.Name, item => dots.GetValueOrDefault(item.Of!), (words, capital) => LabelLetters.Of(on.Drawer.Faces, words, capital)), stop);
+    }
+
+    /// <summary>What a page is called.</summary>
+    public static string NameOf(OnDesk on, SheetLayout sheet) => $"{on.Drawer.Stocks.FirstOrDefault(s => s.Key == sheet.Stock)?.Name ?? sheet.Stock} {sheet.Number}";
+}
