@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using System.Text;
 using System.Text.Json.Nodes;
+using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
@@ -251,6 +252,42 @@ public sealed class WithPicturesTests : IAsyncLifetime
         Assert.Equal(TraceMode.MiddleLines, picture.Trace!.Settings.Mode);
         // It goes on: another border round the rim, kept and read again.
         var edit = new ChangeRim(design.Pieces.Single(p => p.Follows is FromRim).Id, 5);
+        var after = Edits.Apply(demo.Value, edit, drawer);
+        await projects.AppendAsync(Owner, demo.Id, demo.Head, edit, after, Stop);
+        await using var again = _database.Restarted();
+        Assert.Equal(ProjectText.Write(after), ProjectText.Write((await again.GetRequiredService<ProjectStore>().OpenAsync(Owner, demo.Id, Stop))!.Value));
+    }
+}
+
+/// <summary>A state in which print had come: grounds, borders, pages on both sides with marks drawn in.</summary>
+public sealed class WithPrintTests : IAsyncLifetime
+{
+    private static readonly Guid Owner = WorkshopRow.OnlyOne;
+    private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
+    private readonly TestDatabase _database = new();
+
+    public async ValueTask InitializeAsync() => await _database.InitializeAsync(await FormerDatabase.ScriptAsync("schema-2-print"));
+
+    public ValueTask DisposeAsync() => _database.DisposeAsync();
+
+    [Fact]
+    public async Task Its_printed_pieces_and_pages_are_read_and_go_on()
+    {
+        await using var services = _database.Restarted();
+        var projects = services.GetRequiredService<ProjectStore>();
+        var drawer = await services.GetRequiredService<Data.Workshop.CatalogueStore>().DrawerAsync(Owner, Stop);
+        var demo = (await projects.OpenAsync(Owner, Assert.Single((await projects.ListAsync(Owner, Stop)).OnTheDesk).Id, Stop))!;
+        var tag = demo.Value.Design.Pieces.Single(p => p.Name == "Ticket tag");
+        var layers = Core.Printing.PrintedArt.On(tag);
+        Assert.Equal("#E9DFC6", Assert.IsType<Core.Printing.FillLayer>(layers[0]).Colour);
+        Assert.Equal([0.6, 2.0], layers.OfType<Core.Printing.StrokeLayer>().Where(s => s.Colour == "#8A5A2B").Select(s => s.WidthMm));
+        var how = Assert.Single(demo.Value.SetOut.Printing).Value;
+        Assert.Equal((1.5, 4.0, FlipEdge.Upright, MarkSettings.Usual), (how.BleedMm, how.GlueMm, how.Flip, how.Marks));
+        Assert.True(demo.Value.SheetsAreCurrent);
+        var sheet = demo.Value.Sheets!.Sheets.Single(s => s.Stock == tag.Stock);
+        Assert.NotNull(sheet.MarkFrame);
+        // It goes on: another bleed, kept and read again.
+        var edit = new ChangePrinting(tag.Stock, how with { BleedMm = 3 }, Guid.NewGuid());
         var after = Edits.Apply(demo.Value, edit, drawer);
         await projects.AppendAsync(Owner, demo.Id, demo.Head, edit, after, Stop);
         await using var again = _database.Restarted();

@@ -57,7 +57,7 @@ try {
   await shoot("picture");
   await page.goto(server.address);
   await page.getByRole("link", { name: /Night tram invitation/ }).click();
-  for (const station of ["Set-out", "Art", "Pieces", "Build", "Detail", "Sheets", "Run"]) {
+  for (const station of ["Set-out", "Art", "Pieces", "Build", "Detail", "Print", "Sheets", "Run"]) {
     await page
       .locator("#route")
       .getByRole("link", { name: new RegExp(station) })
@@ -116,6 +116,8 @@ try {
       await page.getByRole("button", { name: "Fit" }).click();
       await page.locator("[data-candidate] [data-preview]").first().click();
     }
+    // The page is drawn by a library that is fetched first.
+    if (station === "Print") await page.waitForTimeout(3000);
     if (station === "Sheets") {
       await page.getByRole("button", { name: /Chalk 200 1 sheet/ }).click();
       await tab("Sheets");

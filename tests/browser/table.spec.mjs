@@ -134,7 +134,7 @@ test("stations and help are reached by keys, but not while typing", async ({ pag
   await expect(page).toHaveURL(/pieces/);
   await page.keyboard.press("Escape");
   await page.locator("body").evaluate(() => document.activeElement.blur());
-  await page.keyboard.press("6");
+  await page.keyboard.press("7");
   await expect(page).toHaveURL(/sheets/);
   await settled(page);
 });

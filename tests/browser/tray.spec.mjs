@@ -69,7 +69,7 @@ for (const [width, height] of [
         await everyTab(page, `${station}, ${kind}`);
       }
     }
-    for (const station of ["Set-out", "Art", "Detail", "Sheets", "Run"]) {
+    for (const station of ["Set-out", "Art", "Detail", "Print", "Sheets", "Run"]) {
       await goTo(page, station);
       if (station === "Detail") await expect(page.locator("[data-candidate]").first()).toBeVisible();
       await everyTab(page, station);

@@ -22,7 +22,7 @@ for (const { width, height, axe } of SIZES) {
     await page.goto(address());
     if (axe) await isSound(page, "projects");
     await openDemo(page);
-    for (const station of ["Set-out", "Art", "Pieces", "Build", "Detail", "Sheets", "Run"]) {
+    for (const station of ["Set-out", "Art", "Pieces", "Build", "Detail", "Print", "Sheets", "Run"]) {
       await goTo(page, station);
       if (axe) await isSound(page, station);
       expect(
@@ -49,6 +49,7 @@ test("empty stations teach and pass axe", async ({ page }) => {
     ["Pieces", "Bring in art"],
     ["Build", "Bring in art"],
     ["Detail", "Bring in art"],
+    ["Print", "Nothing is printed yet"],
     ["Sheets", "There are none yet"],
     ["Run", "put the pieces on sheets first"],
   ]) {

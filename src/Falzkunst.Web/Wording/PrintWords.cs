@@ -32,11 +32,10 @@ public static class PrintWords
     public static string Area(double mm2, Units units) => units.AreInches()
         ? $"{(mm2 / 645.16).ToString("0.#", CultureInfo.InvariantCulture)} sq in" : $"{(mm2 / 100).ToString("0", CultureInfo.InvariantCulture)} cm²";
 
-    /// <summary>How a sheet is flipped.</summary>
-    public static string Flip(FlipEdge? flip) => flip switch
+    /// <summary>How many sides are printed.</summary>
+    public static string Sides(FlipEdge? flip) => flip switch
     {
-        FlipEdge.Upright => "both sides, flipped about the upright edge",
-        FlipEdge.Level => "both sides, flipped about the level edge",
-        _ => "one side",
+        null => "one side",
+        _ => "both sides",
     };
 }

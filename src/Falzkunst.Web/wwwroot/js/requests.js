@@ -66,7 +66,8 @@ function leavesOutUnchanged(form, body) {
     (f) => f.name && f.matches("input:not([type=radio], [type=checkbox], [type=hidden])"),
   );
   for (const field of fields) if (field.value === field.defaultValue) body.delete(field.name);
-  return fields.some((f) => body.has(f.name));
+  const isOther = (/** @type {HTMLSelectElement} */ s) => ![...s.options].some((o) => o.defaultSelected && o.value === s.value);
+  return fields.some((f) => body.has(f.name)) || [...form.querySelectorAll("select")].some(isOther);
 }
 
 // Regions of the page in the versions that were sent; a region need not be sent twice. After a fault nothing is certain.

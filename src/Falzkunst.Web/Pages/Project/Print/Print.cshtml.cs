@@ -90,7 +90,9 @@ public sealed class PrintModel(ProjectDesk desk, SheetsDesk sheets, HandCache ha
     {
         if (How is not { } how || ExamplePiece is not { } piece) yield break;
         var at = CornerOf(piece);
-        foreach (var mm in UsualBleeds.Append(how.BleedMm).Distinct().Order())
+        // Another than the usual ones takes the place of the nearest.
+        var nearest = UsualBleeds.MinBy(b => Math.Abs(b - how.BleedMm) + (b == 0 ? 1 : 0));
+        foreach (var mm in UsualBleeds.Select(b => b == nearest ? how.BleedMm : b).Append(0).Distinct().Order().Take(UsualBleeds.Length))
             yield return (mm, Web.Pictures.PagePicture.Corner(PrintPages.PieceOf(Value.Made, piece, how with { BleedMm = mm, GlueMm = null }, back: false), at, 1, 108, 62), PrintWords.Hides(mm, Units));
     }
 
@@ -101,7 +103,7 @@ public sealed class PrintModel(ProjectDesk desk, SheetsDesk sheets, HandCache ha
     public IEnumerable<(double? GlueMm, InkUse Ink)> InkChoices()
     {
         if (How is not { } how || ShownPage is not { } page) yield break;
-        foreach (var glue in UsualGlues.Append(how.GlueMm).Distinct())
+        foreach (var glue in (UsualGlues.Contains(how.GlueMm) ? UsualGlues : [.. UsualGlues[..^1], how.GlueMm]))
             yield return (glue, print.PagesOf(On, page.Sheet, how with { GlueMm = glue }).Aggregate(new InkUse(), (sum, p) => sum + InkUse.Of(p)));
     }
 

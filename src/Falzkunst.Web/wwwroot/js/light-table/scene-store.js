@@ -114,6 +114,6 @@ export class SceneStore {
   }
 
   get #sheetCount() {
-    return this.#scene ? this.layout.frames.filter((f) => f.sheet).length : 0;
+    return this.#scene ? this.layout.frames.filter((f) => f.kind === "sheet").length : 0;
   }
 }
