@@ -53,6 +53,7 @@ builder.Services.AddSingleton<IWork, SettleWork>();
 builder.Services.AddSingleton<IWork, SendWork>();
 builder.Services.AddSingleton<IWork, SurveyWork>();
 builder.Services.AddSingleton<IWork, ThickenWork>();
+builder.Services.AddSingleton<IWork, TraceWork>();
 builder.Services.AddScoped<JobDesk>();
 builder.Services.AddScoped<SurveyDesk>();
 builder.Services.AddScoped<SheetsDesk>();

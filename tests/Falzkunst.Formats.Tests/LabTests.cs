@@ -4,6 +4,7 @@ using System.Text.Json;
 namespace Falzkunst.Formats.Tests;
 
 /// <summary>The lab as its users meet it: one JSON object out, exit codes, one line on bad input.</summary>
+[Collection("One at a time")]
 public sealed class LabTests
 {
     private static (int Code, string Out, string Err) Lab(params string[] arguments)

@@ -228,7 +228,8 @@ public sealed class DrawerStoreTests(TestDatabase database) : IClassFixture<Test
         var run = (await Afresh(s => s.GetRequiredService<RunStore>().OpenAsync(Owner, id, Stop)))!;
         Assert.All(run.Plan.Passes.Where(p => p.Tool == Tool.Blade), p => Assert.Equal(145, p.Settings.ForceGrams));
         var demo = await Afresh(async s => await s.GetRequiredService<ProjectStore>().OpenAsync(Owner, run.Project, Stop));
-        Assert.Equal((210, 297), demo!.Value.Sheets!.Sheets.Where(x => x.Stock == "chalk-200-printed").Select(x => ((int)x.Width, (int)x.Height)).First());
+        // The six tags lie on the smaller of its sizes, letter.
+        Assert.Equal((215, 279), demo!.Value.Sheets!.Sheets.Where(x => x.Stock == "chalk-200-printed").Select(x => ((int)x.Width, (int)x.Height)).First());
     }
 
     private static readonly Gen<Stock> Stocks =

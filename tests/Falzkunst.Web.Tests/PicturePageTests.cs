@@ -39,6 +39,30 @@ public sealed class PicturePageTests(Site site) : IClassFixture<Site>
     };
 
     [Fact]
+    public async Task A_large_picture_is_traced_as_a_job_and_taken_when_it_is_done()
+    {
+        var id = await site.BeginAsync("Large");
+        await BringIn(id, "large.png", MadePictures.Png(1800, 900, (x, y) => x is > 300 and < 1500 && y is > 200 and < 700 ? ((byte)30, (byte)40, (byte)50, (byte)255) : ((byte)255, (byte)255, (byte)255, (byte)255), 11811));
+        var trace = new Dictionary<string, string>(Trace) { ["mode"] = "Areas" };
+        var before = (await site.ProjectAsync(id)).Head;
+        var html = await Text(await Post(id, "TakeTrace", trace));
+        Assert.True(html.Contains("Tracing all of it", StringComparison.Ordinal) || html.Contains("Waiting for its turn", StringComparison.Ordinal) || html.Contains("traced-all", StringComparison.Ordinal), html);
+        // Nothing is changed until it is taken; the page asks until it is there.
+        Assert.Equal(before, (await site.ProjectAsync(id)).Head);
+        for (var look = 0; look < 100 && !html.Contains("traced-all", StringComparison.Ordinal); look++)
+        {
+            await Task.Delay(200, Stop);
+            html = await Text(await Post(id, "Show", []));
+        }
+        var job = html.Split("\"job\": \"")[1].Split('"')[0];
+        Assert.Equal(HttpStatusCode.OK, (await Post(id, "TakeTraced", new() { ["job"] = job })).StatusCode);
+        var piece = Assert.Single((await site.ProjectAsync(id)).Value.Design.Pieces);
+        Assert.Equal(1199 * 25.4 / 300, piece.Size.Width, 0.2);
+        // Taken once; a second page that showed it is told.
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Post(id, "TakeTraced", new() { ["job"] = job })).StatusCode);
+    }
+
+    [Fact]
     public async Task A_picture_is_worked_on_traced_and_laid_on_undone_and_there_after_a_restart()
     {
         var id = await site.BeginAsync("Ring");

@@ -44,7 +44,7 @@ public sealed record PrintLook(string? Fill, PrintBand? Band)
         var band = seen.Stroke is { } stroke && seen.StrokeWidth > 0
             ? new PrintBand(stroke, Math.Clamp(seen.StrokeWidth, PrintBand.LeastMm, PrintBand.MostMm)) { RoundEnds = seen.LineCap == "round" } : null;
         if (band is not null && seen is { IsDashed: true, Dashes: [var dash, ..] })
-            band = band with { DashMm = Math.Max(dash, 0.01), GapMm = Math.Max(seen.Dashes.Length > 1 ? seen.Dashes[1] : dash, 0.01) };
+            band = band with { DashMm = Math.Max(dash, PrintBand.LeastDashMm), GapMm = Math.Max(seen.Dashes.Length > 1 ? seen.Dashes[1] : dash, PrintBand.LeastDashMm) };
         return band is null && seen.Fill is null ? null : new(seen.Fill, band) { EvenOdd = seen.FillEvenOdd };
     }
 }
@@ -63,8 +63,8 @@ public sealed record PrintBand(string Colour, double WidthMm, double DashMm = 0,
     /// <summary>Limits of the width, mm.</summary>
     public const double LeastMm = 0.05, MostMm = 60;
 
-    /// <summary>Dashes and gaps are no longer, mm.</summary>
-    public const double MostDashMm = 200;
+    /// <summary>Dashes and gaps, where there are any, are no shorter and no longer, mm.</summary>
+    public const double LeastDashMm = 0.1, MostDashMm = 200;
 
     internal PrintBand Scaled(double by) => this with { WidthMm = WidthMm * by, DashMm = DashMm * by, GapMm = GapMm * by };
 

@@ -22,9 +22,10 @@ public static class PlacingFaults
         return fault.Kind switch
         {
             NestFaultKind.OverBorder => new(Reason.OverBorder, name, by),
+            NestFaultKind.OnBlocked when to.Outline is null && project.SetOut.Printing.GetValueOrDefault(to.Stock)?.Marks is { } marks => new(Reason.InMarkZone, name, new Mm(marks.ClearMm)),
             NestFaultKind.OnBlocked when fault.Mm > 0 => new(Reason.NearOffcutEdge, name, by, new Mm(PaperJobs.OffcutBorderMm)),
             NestFaultKind.OnBlocked => new(Reason.OffOffcut, name),
-            NestFaultKind.TooNear => new(Reason.TooNear, name, by, Name(other!), new Mm(project.Sheets!.SpacingMm)),
+            NestFaultKind.TooNear => new(Reason.TooNear, name, by, Name(other!), new Mm(project.SpacingOn(to.Stock, project.Sheets!.SpacingMm))),
             NestFaultKind.Turned => new(Reason.AgainstDirection, name),
             _ => new(Reason.LiesOnOther, name, Name(other!)),
         };

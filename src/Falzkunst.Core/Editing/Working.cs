@@ -163,8 +163,8 @@ public static class Working
         {
             if (!StockColours.IsColour(band.Colour)) throw new EditRefused(Reason.NotAColour) { Field = "colour" };
             BetweenMm(band.WidthMm, PrintBand.LeastMm, PrintBand.MostMm, Measure.PrintedWidth, "width");
-            BetweenMm(band.DashMm, 0, PrintBand.MostDashMm, Measure.Dash, "dash");
-            BetweenMm(band.GapMm, 0, PrintBand.MostDashMm, Measure.DashGap, "gap");
+            BetweenMm(band.DashMm, band.DashMm == 0 ? 0 : PrintBand.LeastDashMm, PrintBand.MostDashMm, Measure.Dash, "dash");
+            BetweenMm(band.GapMm, band.GapMm == 0 ? 0 : PrintBand.LeastDashMm, PrintBand.MostDashMm, Measure.DashGap, "gap");
         }
         if (settings.Print?.Fill is { } fill && !StockColours.IsColour(fill)) throw new EditRefused(Reason.NotAColour) { Field = "fill" };
         if (settings.Hold is { MovedMm.IsDefault: false } hold)

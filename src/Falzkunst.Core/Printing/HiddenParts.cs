@@ -1,3 +1,4 @@
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 
@@ -26,6 +27,16 @@ public static class HiddenParts
         return above.Count == 0 ? Region.Empty : Region.UnionOf(above).Grow(-Math.Max(glueMm, 0), Corners.Round, Arcs.QuarterEdges(Math.Max(glueMm, 0.1)));
     }
 
-    private static Region AreaOf(Paper paper, Affine map) =>
-        Region.FromRings(paper.Outline.Map(map).Flat.ToArray(), [.. paper.Openings.Select(o => o.Map(map).Flat.ToArray())]);
+    private static Region AreaOf(Paper paper, Affine map)
+    {
+        try
+        {
+            return Region.FromRings(paper.Outline.Map(map).Flat.ToArray(), [.. paper.Openings.Select(o => o.Map(map).Flat.ToArray())]);
+        }
+        catch (BudgetSpent)
+        {
+            // What is not known to hide anything hides nothing.
+            return Region.Empty;
+        }
+    }
 }

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 
@@ -17,8 +18,12 @@ public readonly record struct InkUse(double PrintedMm2, double SavedMm2)
     public static InkUse Of(PrintedPage page) => page.Copies.GroupBy(c => c.What, ReferenceEqualityComparer.Instance)
         .Select(g => Of((PrintedPiece)g.Key!) is var one ? new InkUse(one.PrintedMm2 * g.Count(), one.SavedMm2 * g.Count()) : default).Aggregate(new InkUse(), (sum, i) => sum + i);
 
+    private static readonly ConditionalWeakTable<PrintedPiece, StrongBox<InkUse>> Known = [];
+
     /// <summary>The ink of one piece.</summary>
-    public static InkUse Of(PrintedPiece piece)
+    public static InkUse Of(PrintedPiece piece) => Known.GetValue(piece, p => new StrongBox<InkUse>(Measure(p))).Value;
+
+    private static InkUse Measure(PrintedPiece piece)
     {
         if (piece.Layers.IsEmpty) return default;
         Region all;
@@ -36,11 +41,15 @@ public readonly record struct InkUse(double PrintedMm2, double SavedMm2)
         return new(printed, Math.Max(0, whole - printed));
     }
 
+    /// <summary>Corners of strokes, or rings of one area, beyond which they are counted roughly: joining so many takes longer than the figure is worth.</summary>
+    private const int MostCorners = 6000, MostRings = 200;
+
     private static Region AreaOf(PrintLayer layer, Region clip) => layer switch
     {
-        FillLayer { EvenOdd: true } fill => Region.EvenOdd(fill.Rings),
+        FillLayer { EvenOdd: true, Rings.Length: <= MostRings } fill => Region.EvenOdd(fill.Rings),
         FillLayer fill => Region.UnionOf(fill.Rings.Select(r => Region.FromRings(r.Flat.ToArray(), []))),
-        StrokeLayer stroke => PrintProbe.AreaOf(stroke),
+        StrokeLayer stroke when stroke.Strokes.Sum(s => s.Flat.Length) <= MostCorners => Region.Around(
+            stroke.Strokes.Select(s => (IReadOnlyList<Point>)(s.IsClosed ? [.. s.Flat, s.Start] : s.Flat.ToArray())), stroke.WidthMm / 2, Arcs.QuarterEdges(stroke.WidthMm / 2), !stroke.RoundEnds),
         PictureLayer { Picture: { IsPattern: false } picture } => Region.FromRings(Path.Rectangle(0, 0, picture.Width, picture.Height).Map(picture.Place).Flat.ToArray(), []),
         _ => clip,
     };

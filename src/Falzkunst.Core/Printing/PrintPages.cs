@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
@@ -46,10 +47,24 @@ public static class PrintPages
     {
         var layers = PrintedArt.On(piece, back);
         var seen = back ? PieceBack.Seen(piece) : piece;
-        var bled = Bleeding.Of(seen, layers, how.BleedMm);
+        var bled = BledOf(seen, layers, how.BleedMm);
         // Upper layers lie on the face and hide nothing of the back.
         var clip = !back && how.GlueMm is { } glue && !layers.IsEmpty && HiddenParts.Of(design, piece, glue) is { IsEmpty: false } hidden ? bled.Clip.Minus(hidden) : bled.Clip;
         return new(seen, layers, bled, clip, how.BleedMm);
+    }
+
+    private static Bled BledOf(Piece piece, ImmutableArray<PrintLayer> layers, double mm)
+    {
+        try
+        {
+            return Bleeding.Of(piece, layers, mm);
+        }
+        catch (BudgetSpent)
+        {
+            // An outline that crosses itself so often bounds no paper that print could be clipped to but its box.
+            var box = piece.Size;
+            return new(Region.FromRings([box.Min, new(box.MaxX, box.MinY), new(box.MaxX, box.MaxY), new(box.MinX, box.MaxY)], []), [], []);
+        }
     }
 
     private static PrintedPage Side(SheetLayout sheet, Design design, PagePrinting how, List<Piece> pieces, bool back)

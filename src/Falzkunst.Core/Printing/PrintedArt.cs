@@ -62,7 +62,13 @@ public static class PrintedArt
         foreach (var band in look.Bands)
         {
             yield return new StrokeLayer(
-                [.. shape.SelectMany(l => band.IsDashed ? Dashes.Split(l.Path, band.DashMm, band.GapMm).AsEnumerable() : [l.Path])], band.WidthMm, band.RoundEnds, band.Colour);
+                [.. shape.SelectMany(l => IsDashed(l.Path, band) ? Dashes.Split(l.Path, band.DashMm, band.GapMm).AsEnumerable() : [l.Path])], band.WidthMm, band.RoundEnds, band.Colour);
         }
     }
+
+    /// <summary>Steps that one line's dashes may take; a line of more is printed whole, since no eye would tell its dashes apart.</summary>
+    private const double MostDashSteps = 40_000_000;
+
+    private static bool IsDashed(Path path, PrintBand band) =>
+        band.IsDashed && path.Length / (band.DashMm + band.GapMm) * path.Flat.Length <= MostDashSteps;
 }

@@ -278,6 +278,9 @@ public enum Reason
     /// <summary>Name of the lowest piece.</summary>
     NotTogether,
     NothingPrinted,
+
+    /// <summary>Name of the piece, paper kept clear round a mark.</summary>
+    InMarkZone,
 }
 
 /// <summary>What a number that is out of range measures.</summary>

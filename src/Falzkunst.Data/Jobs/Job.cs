@@ -14,6 +14,9 @@ public enum JobKind
 
     /// <summary>Room for copies is looked for on another sheet.</summary>
     Send,
+
+    /// <summary>All the dots of a picture are traced.</summary>
+    Trace,
 }
 
 /// <summary>Where a job stands.</summary>

@@ -499,7 +499,7 @@ namespace Falzkunst.Data.Migrations
 
                     b.ToTable("jobs", null, t =>
                         {
-                            t.HasCheckConstraint("ck_jobs_kind", "kind in ('Settle', 'Survey', 'Thicken', 'Send')");
+                            t.HasCheckConstraint("ck_jobs_kind", "kind in ('Settle', 'Survey', 'Thicken', 'Send', 'Trace')");
 
                             t.HasCheckConstraint("ck_jobs_phase", "phase in ('Waiting', 'Working', 'Done', 'Stopped', 'Interrupted', 'Failed')");
 

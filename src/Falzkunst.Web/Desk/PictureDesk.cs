@@ -125,7 +125,7 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
     /// <exception cref="EditRefused">Its dots are not there any more, or its steps take too long.</exception>
     public async Task<PixelImage> WholeAsync(CardPicture picture, CancellationToken stop)
     {
-        if (Math.Max(picture.PixelsAcross, picture.PixelsDown) <= ScreenSide) return await ScreenAsync(picture, stop);
+        if (IsSoon(picture)) return await ScreenAsync(picture, stop);
         await Places.WaitAsync(stop);
         try
         {
@@ -145,15 +145,20 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
     }
 
     /// <summary>Traces all of a picture's dots.</summary>
+    /// <param name="picture">The picture.</param>
+    /// <param name="settings">How it is traced.</param>
+    /// <param name="stop">Cancels.</param>
+    /// <param name="progress">Told how far it is, 0 to 1.</param>
     /// <returns>What was traced, in dots of the picture after its steps.</returns>
-    public async Task<Traced> TraceAsync(CardPicture picture, TraceSettings settings, CancellationToken stop)
+    public async Task<Traced> TraceAsync(CardPicture picture, TraceSettings settings, CancellationToken stop, Action<double>? progress = null)
     {
-        // A picture that the screen shows whole is traced already.
-        if (Math.Max(picture.PixelsAcross, picture.PixelsDown) <= ScreenSide) return (await TraceShownAsync(picture, settings, stop)).Lines;
+        if (IsSoon(picture)) return (await TraceShownAsync(picture, settings, stop)).Lines;
         await Places.WaitAsync(stop);
         try
         {
+            progress?.Invoke(AtRead / 4);
             var image = await ReadWholeAsync(picture, stop);
+            progress?.Invoke(AtRead);
             return await Task.Run(() => TraceOf(image, picture, settings, stop), stop);
         }
         finally
@@ -161,6 +166,12 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
             Places.Release();
         }
     }
+
+    /// <summary>Reading a picture and its steps take about this share of tracing it.</summary>
+    private const double AtRead = 0.4;
+
+    /// <summary>The screen shows the picture whole, so that it is traced in a moment.</summary>
+    public static bool IsSoon(CardPicture picture) => Math.Max(picture.PixelsAcross, picture.PixelsDown) <= ScreenSide;
 
     private static Traced TraceOf(PixelImage image, CardPicture picture, TraceSettings settings, CancellationToken stop) =>
         Within(() => PictureTrace.Run(image, settings.InDots(picture.SizeMm.Width / image.Width), new Budget(Limits, stop)));

@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Pictures;
 using Falzkunst.Core.Printing;
 using Falzkunst.Core.Projects;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Formats.Pdf;
 using Microsoft.Extensions.Caching.Memory;
 
@@ -56,6 +58,7 @@ public sealed class PrintDesk(PictureDesk pictures, PageCache pages)
     /// <param name="stop">Cancels.</param>
     public async Task<byte[]> PdfAsync(OnDesk on, IReadOnlyList<SheetLayout> sheets, bool isWhole, DateTimeOffset at, CancellationToken stop)
     {
+        if (isWhole) DemandFewDots(on, sheets);
         var sides = sheets.SelectMany(s => PagesOf(on, s).Select(p => (Sheet: s, Page: p))).ToList();
         var dots = new Dictionary<string, PixelImage>(StringComparer.Ordinal);
         foreach (var id in sides.SelectMany(s => s.Page.Copies).SelectMany(c => c.What.Layers).OfType<PictureLayer>().Select(l => l.Picture.Of!).Distinct())
@@ -64,9 +67,30 @@ public sealed class PrintDesk(PictureDesk pictures, PageCache pages)
             dots[id] = isWhole ? await pictures.WholeAsync(picture, stop) : await pictures.ScreenAsync(picture, stop);
         }
         var day = at.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
-        return await Task.Run(() => PrintPdfWriter.Write(
+        try
+        {
+            return await Task.Run(() => Write(), stop);
+        }
+        catch (BudgetSpent)
+        {
+            throw new EditRefused(Reason.TooIntricate);
+        }
+
+        byte[] Write() => PrintPdfWriter.Write(
             [.. sides.Select(s => (s.Page, $"{on.Project.Name}, {NameOf(on, s.Sheet)}, {day}; this rule is 100 mm long"))],
-            on.Project.Name, item => dots.GetValueOrDefault(item.Of!), (words, capital) => LabelLetters.Of(on.Drawer.Faces, words, capital)), stop);
+            on.Project.Name, item => dots.GetValueOrDefault(item.Of!), (words, capital) => LabelLetters.Of(on.Drawer.Faces, words, capital));
+    }
+
+    /// <summary>All pictures of one PDF together have no more dots: each takes seven bytes while it is written.</summary>
+    private const long MostDots = 90_000_000;
+
+    /// <exception cref="NotDone">The pictures are more than can be written at once.</exception>
+    private static void DemandFewDots(OnDesk on, IReadOnlyList<SheetLayout> sheets)
+    {
+        var placed = sheets.SelectMany(s => s.Placements).Select(p => p.Piece).ToHashSet();
+        var used = on.Value.Made.Pieces.Where(p => placed.Contains(p.Id)).SelectMany(p => p.Items.OfType<PictureItem>()).Select(i => i.Of).ToHashSet();
+        var dots = on.Value.Design.Pictures.Where(p => used.Contains(p.Id)).Sum(p => (long)p.Pixels.Across * p.Pixels.Down);
+        if (dots > MostDots) throw new NotDone($"The pictures on these pages have {dots / 1_000_000} million dots together, and {MostDots / 1_000_000} are written at once. Take the pages one by one, or crop the pictures.");
     }
 
     /// <summary>What a page is called.</summary>

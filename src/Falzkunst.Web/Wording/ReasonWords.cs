@@ -53,6 +53,7 @@ public static class ReasonWords
             Reason.MarksInMargin => $"There the printer prints nothing: it leaves {V(0)} along every edge. Set the marks farther in.",
             Reason.NothingHangsOver => $"No printed area hangs over the edge of {V(0)}.",
             Reason.NotTogether => $"These pieces do not hang together with {V(0)}: their outlines must overlap to become one.",
+            Reason.InMarkZone => $"{V(0)}, or its print past the cut, would come nearer than {V(1)} to a registration mark, where the reader needs clear paper.",
             Reason.NothingPrinted => "Nothing is printed yet. Print a colour, a border, words or a picture on a piece first.",
 
             Reason.NothingPicked => "Nothing is picked. Touch a piece first.",

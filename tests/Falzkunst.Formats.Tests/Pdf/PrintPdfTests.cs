@@ -7,11 +7,14 @@ using Falzkunst.Core.Pictures;
 using Falzkunst.Core.Printing;
 using Falzkunst.Formats.Fonts;
 using Falzkunst.Formats.Pdf;
+using Falzkunst.Formats.Production;
 using Falzkunst.Tests;
 using Path = Falzkunst.Core.Geometry.Path;
 
 namespace Falzkunst.Formats.Tests.Pdf;
 
+/// <summary>Pages as poppler draws them. What is read by the clock does not run beside: drawing takes all cores.</summary>
+[Collection("One at a time")]
 public sealed class PrintPdfTests
 {
     private static readonly FaceShelf Faces = new();
@@ -209,5 +212,23 @@ public sealed class PrintPdfTests
         var back = BoxesOf(pdf.Page(254, 2), 254, (r, g, b) => r is > 20 and < 100);
         // On the face the square would reach from 43 to 51 across and 17 to 25 down; the marks are there too, but black.
         Near(back, [flip == FlipEdge.Upright ? new(100 - 51, 17, 100 - 43, 25) : new(43, 120 - 25, 51, 120 - 17)]);
+    }
+
+    [Fact]
+    public void A_cut_file_as_pdf_has_its_lines_where_the_svg_has_them_and_a_layer_for_each_operation()
+    {
+        const int perInch = 600;
+        var page = new ProductionPage(90, 70,
+        [
+            new(Operation.Score, "Score", null, [Path.Polyline([new(12.3, 20), new(77.7, 20)], closed: false)]),
+            new(Operation.Cut, "Outer cuts", null, [Path.Rectangle(10.2, 8.4, 70.1, 50.6)]),
+        ]);
+        using var pdf = new RenderedPdf(ProductionPdfWriter.Write(page, "Card"));
+        var seen = pdf.Page(perInch);
+        // By the colours of the operations; lines are a tenth of a millimetre wide.
+        Near(BoxesOf(seen, perInch, (r, g, b) => r < 90 && g < 90 && b < 90), [new(10.15, 8.35, 80.35, 59.05)]);
+        Near(BoxesOf(seen, perInch, (r, g, b) => r < 90 && g > 110), [new(12.3, 19.95, 77.7, 20.05)]);
+        Assert.Contains("No syntax or stream encoding errors found", pdf.Check(), StringComparison.Ordinal);
+        Assert.Equal(["cut", "score"], pdf.Layers().Order());
     }
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Pictures;
 using Falzkunst.Formats.Pictures;
@@ -34,6 +35,13 @@ internal sealed class RenderedPdf : IDisposable
 
     /// <summary>What qpdf has to say; nothing but praise where it is sound.</summary>
     public string Check() => Run("qpdf", "--check", _file);
+
+    /// <summary>Names of its layers.</summary>
+    public List<string> Layers() => [.. Json().RootElement.GetProperty("qpdf")[1].EnumerateObject()
+        .Where(o => o.Value.TryGetProperty("value", out var value) && value.ValueKind == JsonValueKind.Object && value.TryGetProperty("/Type", out var type) && type.GetString() == "/OCG")
+        .Select(o => o.Value.GetProperty("value").GetProperty("/Name").GetString()![2..])];
+
+    private JsonDocument Json() => JsonDocument.Parse(Run("qpdf", "--json=2", "--json-stream-data=none", _file));
 
     /// <summary>The boxes of the first page, mm with y down.</summary>
     public Dictionary<string, Box> Boxes()

@@ -75,6 +75,32 @@ public sealed class PictureReaderTests
         }
     }
 
+    /// <summary>32 by 8 dots in four bars: cyan, magenta, yellow, black, inverted and with an Adobe marker, as programs for print write them. Made for this test with Pillow.</summary>
+    private const string Cmyk = "/9j/7gAOQWRvYmUAZAAAAAAA/9sAQwACAQEBAQECAQEBAgICAgIEAwICAgIFBAQDBAYFBgYGBQYGBgcJCAYHCQcGBggLCAkKCgoKCgYICwwLCgwJCgoK/8AAFAgACAAgBEMRAE0RAFkRAEsRAP/EAB8AAAEFAQEBAQEBAAAAAAAAAAABAgMEBQYHCAkKC//EALUQAAIBAwMCBAMFBQQEAAABfQECAwAEEQUSITFBBhNRYQcicRQygZGhCCNCscEVUtHwJDNicoIJChYXGBkaJSYnKCkqNDU2Nzg5OkNERUZHSElKU1RVVldYWVpjZGVmZ2hpanN0dXZ3eHl6g4SFhoeIiYqSk5SVlpeYmZqio6Slpqeoqaqys7S1tre4ubrCw8TFxsfIycrS09TV1tfY2drh4uPk5ebn6Onq8fLz9PX29/j5+v/aAA4EQwBNAFkASwAAPwD+f+v38r9/K/fyv7/K/gDooor+/wAr+AOiiiv7/K/gDr//2Q==";
+
+    [Fact]
+    public void A_photo_for_print_has_the_colours_of_its_inks()
+    {
+        var image = PictureReader.Read(Convert.FromBase64String(Cmyk)).Image;
+        Assert.Equal((32, 8), (image.Width, image.Height));
+        bool[] Dark(int x) => At(image, x, 4) is var (r, g, b, _) ? [r < 110, g < 110, b < 110] : [];
+        Assert.Equal([true, false, false], Dark(4));
+        Assert.Equal([false, true, false], Dark(12));
+        Assert.Equal([false, false, true], Dark(20));
+        Assert.Equal([true, true, true], Dark(28));
+    }
+
+    /// <summary>Red dots under a profile whose red and green primaries are exchanged. Made for this test with Pillow.</summary>
+    private const string Exchanged = "iVBORw0KGgoAAAANSUhEUgAAABAAAAAICAIAAAB/FOjAAAABdWlDQ1BJQ0MgUHJvZmlsZQAAeJx1kctLAlEUxn9qUaThoqCIgllYtFCIgmhZtnAjIWaQ1UbHV+BjmFFC2gZtWggtoja9Fv0HtQ3aFgRBEUS0btlrEzKdUUEJvcOd8+O79zuc+QbswayaM7rmIZcv6uGAX1mNrik97zgZYwiwx1RDWwiFgnRcP4/YrPrgs3p1vtd2ORNJQwVbr/CsqulFYZmG4FZRs3hPeFDNxBLCJ8LetAwofGvp8Tq/WazX+avGkfCijG71VNItHG9hNaPnhCeFPblsSW3MY32JK5lfWZY6InsUgzAB/CjEKbFJliI+qXnJrL1vquZboiAeVd4aZXRxpMmI1ytqSbompaZET8qTpWzl/j9PIzUzXe/u8kP3q2l+jkPPPlQrpvl7aprVM3C8wHW+6S9ITnPfoleamucY3DtwedPU4gdwtQvDz1pMj9Ukh2x7KgUfF9AfhYF76FuvZ9U45/wJItvyi+7g8Agm5L574w/Gjmfv1x3X8gAAABRJREFUeJxj/M9AGmAiUf2oBqIAAJNQAQ/5cRcVAAAAAElFTkSuQmCC";
+
+    [Fact]
+    public void Dots_are_brought_from_their_own_colour_space_to_srgb()
+    {
+        // What the file calls red is what sRGB calls green, as near as its gamut goes.
+        var (r, g, b, _) = At(PictureReader.Read(Convert.FromBase64String(Exchanged)).Image, 5, 4);
+        Assert.True(g > 230 && r < 60 && b < 60, $"{r} {g} {b}");
+    }
+
     [Fact]
     public void Sixteen_bits_a_channel_come_as_eight()
     {

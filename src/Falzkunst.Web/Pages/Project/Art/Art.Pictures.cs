@@ -8,9 +8,11 @@ using Falzkunst.Core.Editing;
 using Falzkunst.Core.Measures;
 using Falzkunst.Core.Pictures;
 using Falzkunst.Core.Tracing;
+using Falzkunst.Data.Jobs;
 using Falzkunst.Formats;
 using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
+using Falzkunst.Web.Jobs;
 using Falzkunst.Web.Pictures;
 using Microsoft.AspNetCore.Mvc;
 using Path = System.IO.Path;
@@ -144,10 +146,37 @@ public sealed partial class ArtModel
     /// <summary>Takes what was traced.</summary>
     public Task<IActionResult> OnPostTakeTraceAsync(string picture, TraceFields fields, Operation? operation, string? onto, bool again, CancellationToken stop) => ActAsync(async () =>
     {
-        var settings = fields.Taken;
-        var traced = await pictures.TraceAsync(Value.Design.RequirePicture(picture), settings, stop);
-        await DoNowAsync(new TakeTrace(picture, settings, operation ?? Operation.Draw, string.IsNullOrEmpty(onto) ? null : onto, again) { Traced = traced }, stop);
+        var of = Value.Design.RequirePicture(picture);
+        var request = new TraceRequest(picture, fields.Taken, operation ?? Operation.Draw, string.IsNullOrEmpty(onto) ? null : onto, again);
+        if (PictureDesk.IsSoon(of)) await TakeAsync(request, await pictures.TraceAsync(of, request.Settings, stop), stop);
+        else if (SeenHead == On.Project.Head) await jobs.AskAsync(new JobAsk(ProjectDesk.Owner, Id, On.Project.Head, JobKind.Trace, picture, of.Key, JobJson.Write(request)), stop);
+        // A page of the past is told so by the edit.
+        else await TakeAsync(request, null, stop);
     }, stop);
+
+    private Task TakeAsync(TraceRequest r, Traced? traced, CancellationToken stop) =>
+        DoNowAsync(new TakeTrace(r.Picture, r.Settings, r.Operation, r.Onto, r.Again) { Traced = traced }, stop);
+
+    /// <summary>The tracing of all of the shown picture that is under way, or ended and was not taken yet; null where none is, or the picture is another since.</summary>
+    public OpenJob? Tracing { get; private set; }
+
+    private async Task LoadTracingAsync(CancellationToken stop) =>
+        Tracing = ShownPicture is { } shown && await jobStore.OpenAsync(ProjectDesk.Owner, Id, JobKind.Trace, shown.Id, stop) is { } job && job.Ask.MadeFor == shown.Key ? job : null;
+
+    /// <summary>Takes what a job has traced; the page asks for it as soon as it is there.</summary>
+    /// <param name="job">The job that the page showed.</param>
+    /// <param name="stop">Cancels.</param>
+    public Task<IActionResult> OnPostTakeTracedAsync(Guid job, CancellationToken stop) => ActAsync(async () =>
+    {
+        if (await jobStore.OpenAsync(ProjectDesk.Owner, job, stop) is not { Ask.Kind: JobKind.Trace } done || done.Ask.Project != Id || JobJson.Traced(done) is not { } traced)
+            throw new NotDone("That tracing is not there any more. Trace the picture once more.");
+        await TakeAsync(JobJson.Read<TraceRequest>(done.Ask.Request!), traced, stop);
+        await jobStore.DropAsync(ProjectDesk.Owner, Id, JobKind.Trace, done.Ask.Subject, stop);
+    }, stop);
+
+    /// <summary>Ends the tracing of a picture, or forgets one that failed.</summary>
+    public Task<IActionResult> OnPostStopTracingAsync(string picture, CancellationToken stop) =>
+        ActAsync(() => jobStore.DropAsync(ProjectDesk.Owner, Id, JobKind.Trace, picture, stop), stop);
 
     public Task<IActionResult> OnPostLayPictureAsync(string picture, string onto, bool pattern, CancellationToken stop) => DoAsync(new LayPicture(onto, picture, pattern), stop);
 
@@ -161,11 +190,16 @@ public sealed partial class ArtModel
         return Partial("_PictureColour", (this, $"#{image.Rgba[at]:X2}{image.Rgba[at + 1]:X2}{image.Rgba[at + 2]:X2}"));
     }
 
-    /// <summary>Pen lines of a piece in a colour, or the piece on the stock that comes nearest to it.</summary>
-    public Task<IActionResult> OnPostUseColourAsync(string onto, string colour, bool stock, CancellationToken stop) => ActAsync(async () =>
+    /// <summary>Pen lines of a piece in a colour, the piece on the stock that comes nearest to it, or the colour printed all over it.</summary>
+    public Task<IActionResult> OnPostUseColourAsync(string onto, string colour, bool stock, bool ground, CancellationToken stop) => ActAsync(async () =>
     {
         if (!Core.Catalogue.StockColours.IsColour(colour)) throw new NotDone("That is no colour. Touch the picture once more.");
         var piece = Value.Design.Require(onto);
+        if (ground)
+        {
+            await DoNowAsync(new PrintFills([onto], colour, OnBack: false), stop);
+            return;
+        }
         var pen = piece.Items.OfType<WorkedItem>().Where(i => i.Operation == Operation.Draw).Select(i => i.Id).ToImmutableArray();
         if (!stock && pen.IsEmpty) throw new NotDone($"{piece.Name} has no pen lines. Give lines to the pen at Pieces, or put the piece on the nearest stock.");
         await DoNowAsync(stock ? new SetStock([onto], On.Drawer.StockFor(colour)) : new SetInk([new(onto, pen)], colour.ToUpperInvariant()), stop);

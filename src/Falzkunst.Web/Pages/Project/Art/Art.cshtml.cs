@@ -9,7 +9,9 @@ using Falzkunst.Data.Workshop;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Archive;
 using Falzkunst.Formats.Pictures;
+using Falzkunst.Data.Jobs;
 using Falzkunst.Web.Desk;
+using Falzkunst.Web.Jobs;
 using Falzkunst.Web.LightTable;
 using Falzkunst.Web.Pictures;
 using Falzkunst.Web.Wording;
@@ -18,7 +20,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Files brought in, what was not understood of them, their motifs, and the rules that give lines their operation.</summary>
-public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRuleStore rules, PictureDesk pictures) : CommandPage(desk)
+public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips, LookRuleStore rules, PictureDesk pictures, JobDesk jobs, JobStore jobStore) : CommandPage(desk)
 {
     /// <summary>Longest side of a picture in a ZIP as it is looked at, dots.</summary>
     private const int SmallSide = 160;
@@ -108,6 +110,7 @@ public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips
         Origins = await art.OriginsAsync(stop);
         Others = await art.OthersAsync(On, stop);
         RuleChanges = Working.Changes(Value.Design, [.. Rules.Select(r => r.Rule)]);
+        await LoadTracingAsync(stop);
         if (Other is not null) return;
         // A sheet that was just laid beside the project lies open to be chosen from; closed, it stays closed.
         if (_isNewSheet && Shown is { } file) Sheet ??= await art.MotifsAsync(On, file.Id, MotifCut.Usual, 1, MotifsAPage, stop);
