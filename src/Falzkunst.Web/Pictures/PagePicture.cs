@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Net;
 using System.Text;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Printing;
@@ -23,13 +22,13 @@ internal static class PagePicture
     {
         var map = SmallPicture.Fit(Box.FromSize(page.Width, page.Height), width, height, 1);
         var svg = new StringBuilder();
-        svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{Data([Path.Rectangle(0, 0, page.Width, page.Height)], map)}\" fill=\"#FFFFFF\" stroke=\"#24313A\" stroke-opacity=\".5\" stroke-width=\".7\"/>");
+        svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{SmallPrint.Data([Path.Rectangle(0, 0, page.Width, page.Height)], map)}\" fill=\"#FFFFFF\" stroke=\"#24313A\" stroke-opacity=\".5\" stroke-width=\".7\"/>");
         foreach (var copy in page.Copies)
         {
             Append(svg, copy.What, copy.Place.Then(map));
-            svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{Data([copy.What.Piece.Outline.Path], copy.Place.Then(map))}\" fill=\"none\" stroke=\"#24313A\" stroke-width=\".5\"/>");
+            svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{SmallPrint.Data([copy.What.Piece.Outline.Path], copy.Place.Then(map))}\" fill=\"none\" stroke=\"#24313A\" stroke-width=\".5\"/>");
         }
-        if (!page.Marks.IsEmpty) svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{Data(page.Marks, map)}\" fill=\"#000000\" stroke=\"#000000\" stroke-width=\".4\"/>");
+        if (!page.Marks.IsEmpty) svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{SmallPrint.Data(page.Marks, map)}\" fill=\"#000000\" stroke=\"#000000\" stroke-width=\".4\"/>");
         return svg.ToString();
     }
 
@@ -42,8 +41,8 @@ internal static class PagePicture
         Append(svg, piece, map);
         var cut = piece.Piece.Paper.Rings;
         var off = Affine.Move(-offMm, -offMm);
-        svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{Data(cut, off.Then(map))}\" fill=\"none\" stroke=\"#B3361E\" stroke-width=\"1.2\" stroke-dasharray=\"3 2\"/>");
-        svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{Data(cut, map)}\" fill=\"none\" stroke=\"#24313A\" stroke-width=\"1.6\"/>");
+        svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{SmallPrint.Data(cut, off.Then(map))}\" fill=\"none\" stroke=\"#B3361E\" stroke-width=\"1.2\" stroke-dasharray=\"3 2\"/>");
+        svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{SmallPrint.Data(cut, map)}\" fill=\"none\" stroke=\"#24313A\" stroke-width=\"1.6\"/>");
         return svg.ToString();
     }
 
@@ -51,26 +50,8 @@ internal static class PagePicture
     {
         if (piece.Layers.IsEmpty) return;
         var clip = string.Create(CultureInfo.InvariantCulture, $"page-clip-{Interlocked.Increment(ref _clips)}");
-        svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{clip}\"><path clip-rule=\"evenodd\" d=\"{Data(piece.Clip.Rings.Select(r => Path.Polyline(r, closed: true)), map)}\"/></clipPath><g clip-path=\"url(#{clip})\">");
-        foreach (var layer in piece.Bleed.Under.Concat(piece.Layers))
-        {
-            switch (layer)
-            {
-                case FillLayer fill:
-                    svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{Data(fill.Rings, map)}\" fill=\"{fill.Colour}\" fill-rule=\"{(fill.EvenOdd ? "evenodd" : "nonzero")}\"/>");
-                    break;
-                case StrokeLayer stroke:
-                    svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{Data(stroke.Strokes, map)}\" fill=\"none\" stroke=\"{stroke.Colour}\" stroke-width=\"{stroke.WidthMm * map.MeanScale:0.##}\" stroke-linecap=\"{(stroke.RoundEnds ? "round" : "butt")}\"/>");
-                    break;
-                case PictureLayer { Picture: var p }:
-                    var m = p.Place.Then(map);
-                    var address = WebUtility.HtmlEncode($"?handler=Dots&picture={p.Of}&side={Side}&v={p.Key}");
-                    svg.Append(CultureInfo.InvariantCulture, $"<image href=\"{address}\" width=\"{p.Width:0.###}\" height=\"{p.Height:0.###}\" preserveAspectRatio=\"none\" transform=\"matrix({m.A:0.#####} {m.B:0.#####} {m.C:0.#####} {m.D:0.#####} {m.E:0.##} {m.F:0.##})\"/>");
-                    break;
-            }
-        }
+        svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{clip}\"><path clip-rule=\"evenodd\" d=\"{SmallPrint.Data(piece.Clip.Rings.Select(r => Path.Polyline(r, closed: true)), map)}\"/></clipPath><g clip-path=\"url(#{clip})\">");
+        svg.Append(SmallPrint.Svg(piece.Bleed.Under.Concat(piece.Layers), map, p => $"?handler=Dots&picture={p.Of}&side={Side}&v={p.Key}"));
         svg.Append("</g>");
     }
-
-    private static string Data(IEnumerable<Path> paths, Affine map) => string.Concat(paths.Select(p => SmallPicture.Data(p.Map(map))));
 }

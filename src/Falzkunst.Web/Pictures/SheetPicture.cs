@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Printing;
 
 namespace Falzkunst.Web.Pictures;
 
@@ -15,6 +16,9 @@ internal static class SheetPicture
 
     /// <summary>Points round the outline of a piece.</summary>
     private const int CoarsePoints = 60;
+
+    /// <summary>Printed layers on all sheets of a picture, beyond which they are left out.</summary>
+    private const int MostPrints = 200;
 
     /// <summary>The outline of an offcut.</summary>
     public static string Svg(Offcut offcut, string colour)
@@ -30,6 +34,7 @@ internal static class SheetPicture
         var map = SmallPicture.Fit(box, Width, Height, 2);
         var svg = new StringBuilder();
         double left = 0;
+        var prints = 0;
         foreach (var sheet in layout.Sheets)
         {
             var on = Core.Geometry.Affine.Move(left, 0).Then(map);
@@ -37,8 +42,11 @@ internal static class SheetPicture
             foreach (var p in sheet.Placements)
             {
                 if (design.Find(p.Piece) is not { } piece) continue;
-                var paths = piece.Paper.Rings.Select(ring => SmallPicture.Data(ring.Map(p.Place.Then(on)), CoarsePoints));
-                svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{string.Concat(paths)}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-width=\".4\"/>");
+                var paper = string.Concat(piece.Paper.Rings.Select(ring => SmallPicture.Data(ring.Map(p.Place.Then(on)), CoarsePoints)));
+                svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{paper}\" fill=\"{colour}\" fill-rule=\"evenodd\" stroke=\"#24313A\" stroke-width=\".4\"/>");
+                // What of print is no picture, as long as that is little.
+                if ((prints += PrintedArt.On(piece).Length) > MostPrints || PrintedArt.On(piece).IsEmpty) continue;
+                svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"c{prints}\"><path d=\"{paper}\" clip-rule=\"evenodd\"/></clipPath><g clip-path=\"url(#c{prints})\">{SmallPrint.Svg(PrintedArt.On(piece), p.Place.Then(on), _ => null)}</g>");
             }
             left += sheet.Width + Gap;
         }

@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Falzkunst.Core.Designs;
-using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Printing;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 
 namespace Falzkunst.Web.Pictures;
@@ -36,6 +36,8 @@ public sealed class Thumbnail : TagHelper
     {
         var shown = new StringBuilder(piece.Shape.Hash).Append(colour);
         foreach (var line in piece.Drawn) shown.Append((char)('a' + line.Operation)).Append((char)('a' + piece.RoleOf(line))).Append(line.Ink);
+        foreach (var fill in piece.Items.OfType<PrintedFill>()) shown.Append(fill);
+        foreach (var line in piece.Drawn.Where(l => l.Operation == Operation.Print)) shown.Append(PrintLook.Of(line));
         foreach (var picture in piece.Items.OfType<PictureItem>()) shown.Append(picture.Key).Append(picture.Place).Append(picture.IsPattern);
         return ContentHash.Short(shown.ToString(), 16);
     }
@@ -59,17 +61,8 @@ public sealed class Thumbnail : TagHelper
             var d = SmallPicture.Data(line.Path.Map(map));
             if (line.Operation is not (Operation.Aid or Operation.Print)) lines.Append(SmallPicture.Stroke(line, d, 0.8));
         }
-        var printed = string.Concat(piece.Items.OfType<PictureItem>().Where(i => i.Of is not null && pictures?.ContainsKey(i.Of) == true).Select(i => Printed(i, pictures![i.Of!], map)));
+        var printed = isLarge ? "" : SmallPrint.Svg(PrintedArt.On(piece), map, i => pictures?.GetValueOrDefault(i.Of!) is { } png ? $"data:image/png;base64,{Convert.ToBase64String(png)}" : null);
         return string.Create(CultureInfo.InvariantCulture,
             $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Side}\" height=\"{Side}\" viewBox=\"0 0 {Side} {Side}\"><path d=\"{paper}\" fill=\"{colour}\" fill-rule=\"evenodd\"/><clipPath id=\"p\"><path d=\"{paper}\" clip-rule=\"evenodd\"/></clipPath><g clip-path=\"url(#p)\">{printed}</g><path d=\"{paper}\" fill=\"none\" stroke=\"{Operation.Cut.Colour()}\" stroke-opacity=\".55\" stroke-width=\".6\"/>{lines}</svg>");
-    }
-
-    private static string Printed(PictureItem item, byte[] png, Affine map)
-    {
-        var m = item.Place.Then(map);
-        var (matrix, image) = (FormattableString.Invariant($"matrix({m.A:0.#####} {m.B:0.#####} {m.C:0.#####} {m.D:0.#####} {m.E:0.###} {m.F:0.###})"), $"href=\"data:image/png;base64,{Convert.ToBase64String(png)}\"");
-        var size = FormattableString.Invariant($"width=\"{item.Width:0.###}\" height=\"{item.Height:0.###}\" preserveAspectRatio=\"none\"");
-        if (!item.IsPattern) return $"<image {image} {size} transform=\"{matrix}\"/>";
-        return $"<pattern id=\"t{item.Id}\" patternUnits=\"userSpaceOnUse\" {size} patternTransform=\"{matrix}\"><image {image} {size}/></pattern><rect width=\"100%\" height=\"100%\" fill=\"url(#t{item.Id})\"/>";
     }
 }
