@@ -11,14 +11,14 @@ public static class HiddenParts
     /// <param name="design">All pieces, lowest first, each at its place on the card.</param>
     /// <param name="piece">The piece.</param>
     /// <param name="glueMm">Width of that strip, mm.</param>
-    /// <returns>In the piece's coordinates.</returns>
+    /// <returns>In the piece's coordinates. Rows of one list lie in one place of the card and hide nothing of each other.</returns>
     public static Region Of(Design design, Piece piece, double glueMm)
     {
         var at = design.Pieces.ToList().FindIndex(p => p.Id == piece.Id);
         if (at < 0) return Region.Empty;
         var back = piece.Place.Inverse();
         var size = piece.Size;
-        var above = design.Pieces.Skip(at + 1).Where(p => p is { Quantity: > 0, Hidden: false })
+        var above = design.Pieces.Skip(at + 1).Where(p => p is { Quantity: > 0, Hidden: false } && NameList.PieceOf(p.Id) != NameList.PieceOf(piece.Id))
             .Select(p => (Piece: p, Map: p.Place.Then(back)))
             .Where(p => p.Piece.Outline.Path.BoundsUnder(p.Map).Overlaps(size))
             .Select(p => AreaOf(p.Piece.Paper, p.Map))

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Printing;
 using Path = Falzkunst.Core.Geometry.Path;
@@ -14,8 +15,6 @@ internal static class PagePicture
 
     /// <summary>The paper that a corner shows, and how far off the dashed cut is, mm.</summary>
     private const double CornerWide = 17, CornerHigh = 10, CornerEdge = 4;
-
-    private static int _clips;
 
     /// <summary>A page with its marks and pieces, to fit a picture.</summary>
     public static string Page(PrintedPage page, double width, double height)
@@ -49,8 +48,10 @@ internal static class PagePicture
     private static void Append(StringBuilder svg, PrintedPiece piece, Affine map)
     {
         if (piece.Layers.IsEmpty) return;
-        var clip = string.Create(CultureInfo.InvariantCulture, $"page-clip-{Interlocked.Increment(ref _clips)}");
-        svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{clip}\"><path clip-rule=\"evenodd\" d=\"{SmallPrint.Data(piece.Clip.Rings.Select(r => Path.Polyline(r, closed: true)), map)}\"/></clipPath><g clip-path=\"url(#{clip})\">");
+        var paper = SmallPrint.Data(piece.Clip.Rings.Select(r => Path.Polyline(r, closed: true)), map);
+        // Several such pictures stand on one page; what is alike may share its name, and the same picture has the same names again.
+        var clip = "clip-" + ContentHash.Short(paper, 12);
+        svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{clip}\"><path clip-rule=\"evenodd\" d=\"{paper}\"/></clipPath><g clip-path=\"url(#{clip})\">");
         svg.Append(SmallPrint.Svg(piece.Bleed.Under.Concat(piece.Layers), map, p => $"?handler=Dots&picture={p.Of}&side={Side}&v={p.Key}"));
         svg.Append("</g>");
     }

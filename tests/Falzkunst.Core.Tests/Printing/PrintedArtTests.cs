@@ -1,4 +1,5 @@
 using Falzkunst.Core.Actions;
+using Falzkunst.Core.Building;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
@@ -114,6 +115,10 @@ public sealed class PrintedArtTests
         Assert.Equal(3600, InkUse.Of(PrintPages.PieceOf(design, below, how, back: false)).PrintedMm2, 1e-6);
         var saved = InkUse.Of(PrintPages.PieceOf(design, below, how with { GlueMm = 5 }, back: false));
         Assert.Equal((2700, 900), (Math.Round(saved.PrintedMm2, 3), Math.Round(saved.SavedMm2, 3)));
+        // Two rows of one list lie in one place, and each is printed whole.
+        var rows = NameLists.Expanded(Given.ProjectOf(below with { List = new NameList(["name"], [new(1, ["Ada"]), new(2, ["Ben"])]) }).Design);
+        Assert.Equal(2, rows.Pieces.Length);
+        Assert.All(rows.Pieces, row => Assert.Equal(0, InkUse.Of(PrintPages.PieceOf(rows, row, how with { GlueMm = 5 }, back: false)).SavedMm2));
         // Two millimetres all round, with quarters of circles at the corners.
         Assert.Equal(3600 + 4 * 60 * 2 + Math.PI * 4, InkUse.Of(PrintPages.PieceOf(design, below, how with { BleedMm = 2 }, back: false)).PrintedMm2, 0.1);
     }
