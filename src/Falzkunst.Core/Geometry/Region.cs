@@ -89,6 +89,9 @@ public sealed class Region
         return new Region(left._area, isMended: true);
     }
 
+    /// <summary>The area of a box.</summary>
+    public static Region FromBox(Box box) => FromRings([box.Min, new(box.MaxX, box.MinY), new(box.MaxX, box.MaxY), new(box.MinX, box.MaxY)], []);
+
     /// <summary>The area inside an odd number of rings.</summary>
     /// <exception cref="BudgetSpent">They cross more often than can be mended.</exception>
     public static Region EvenOdd(IEnumerable<Path> rings)
@@ -222,8 +225,7 @@ public sealed class Region
         if (by > 0) return Swept(direction * by);
         // What is inside but for what the air around sweeps over, coming from that side.
         var around = Box.Around(Rings.SelectMany(r => r)).Grow(-2 * by + 1);
-        Point[] frame = [around.Min, new(around.MaxX, around.MinY), new(around.MaxX, around.MaxY), new(around.MinX, around.MaxY)];
-        return Minus(FromRings(frame, []).Minus(this).Swept(direction * by));
+        return Minus(FromBox(around).Minus(this).Swept(direction * by));
     }
 
     /// <summary>All places that it covers on a straight way.</summary>

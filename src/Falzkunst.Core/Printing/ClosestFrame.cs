@@ -42,7 +42,7 @@ public static class ClosestFrame
 
         bool IsClear(Box frame) => marks.Zones(frame, sheet.Width, sheet.Height).All(zone =>
         {
-            var kept = Region.FromRings([zone.Min, new(zone.MaxX, zone.MinY), new(zone.MaxX, zone.MaxY), new(zone.MinX, zone.MaxY)], []).Grow(how.BleedMm, Corners.Round, Arcs.QuarterEdges(how.BleedMm));
+            var kept = Region.FromBox(zone).Grow(how.BleedMm, Corners.Round, Arcs.QuarterEdges(how.BleedMm));
             return papers.TrueForAll(p => p.And(kept).Area < 1e-6);
         });
     }

@@ -82,11 +82,8 @@ public static class PrintChecks
         if (layers.IsEmpty) yield break;
         if (FallsShort(piece, layers) is { } shortfall) yield return shortfall;
         if (HangsOver(piece, layers, bleedMm) is { } over) yield return over;
-        foreach (var item in piece.Items.OfType<PictureItem>().Where(i => i.Of is not null))
-        {
-            var dots = item.PixelsAcross * CardPicture.InchMm / (item.Width * item.Place.MeanScale);
-            if (dots < CardPicture.LeastDotsPerInch - 0.5) yield return new(PrintFault.Coarse, piece.Id, item.Bounds.Centre, dots, item.Id);
-        }
+        foreach (var item in piece.Items.OfType<PictureItem>().Where(i => i.Of is not null && i.IsCoarse))
+            yield return new(PrintFault.Coarse, piece.Id, item.Bounds.Centre, item.DotsPerInch, item.Id);
     }
 
     private static PrintFinding? FallsShort(Piece piece, ImmutableArray<PrintLayer> layers)

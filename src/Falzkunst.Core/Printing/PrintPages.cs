@@ -62,8 +62,7 @@ public static class PrintPages
         catch (BudgetSpent)
         {
             // An outline that crosses itself so often bounds no paper that print could be clipped to but its box.
-            var box = piece.Size;
-            return new(Region.FromRings([box.Min, new(box.MaxX, box.MinY), new(box.MaxX, box.MaxY), new(box.MinX, box.MaxY)], []), [], []);
+            return new(Region.FromBox(piece.Size), [], []);
         }
     }
 
@@ -79,7 +78,7 @@ public static class PrintPages
         var marks = how.Marks is { } m ? m.Shapes(FrameOf(sheet, m)) : [];
         var bleeds = copies.Any(c => !c.What.Layers.IsEmpty) ? how.BleedMm : 0;
         return new(
-            sheet.Width, sheet.Height, back, copies, marks.IsEmpty ? [] : [.. marks.Select(p => p.Map(flip))],
+            sheet.Width, sheet.Height, copies, marks.IsEmpty ? [] : [.. marks.Select(p => p.Map(flip))],
             how.IsCut ? [] : [.. copies.SelectMany((c, i) => TrimsOf(cuts[i], Math.Max(bleeds, TrimGapMm)).Where(t => !cuts.Where((_, k) => k != i).Any(other => other.Grow(-TouchMm).Overlaps(t.Bounds))))
                 .Where(t => IsIn(t, page.Grow(-how.MarginMm)))],
             trim.IsEmpty ? page : Within(trim, page), trim.IsEmpty ? page : Within(trim.Grow(bleeds), page),

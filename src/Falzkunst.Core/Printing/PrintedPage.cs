@@ -8,7 +8,6 @@ namespace Falzkunst.Core.Printing;
 /// <summary>One side of a sheet as a printer prints it, mm from its upper left corner.</summary>
 /// <param name="Width">Of the page, mm.</param>
 /// <param name="Height">Of the page, mm.</param>
-/// <param name="IsBack">It is the side that is printed second.</param>
 /// <param name="Copies">The pieces on it.</param>
 /// <param name="Marks">Registration marks, areas in pure black.</param>
 /// <param name="Trims">Where a hand trims, thin black lines.</param>
@@ -16,7 +15,7 @@ namespace Falzkunst.Core.Printing;
 /// <param name="Bleed">The box round all print.</param>
 /// <param name="Label">Where there is room for a line of words with a rule of 100 mm; null where there is none.</param>
 public sealed record PrintedPage(
-    double Width, double Height, bool IsBack, ImmutableArray<PrintedCopy> Copies, ImmutableArray<Path> Marks, ImmutableArray<Path> Trims, Box Trim, Box Bleed, Box? Label);
+    double Width, double Height, ImmutableArray<PrintedCopy> Copies, ImmutableArray<Path> Marks, ImmutableArray<Path> Trims, Box Trim, Box Bleed, Box? Label);
 
 /// <summary>A piece as it is printed, and where.</summary>
 /// <param name="Piece">Id of the piece.</param>

@@ -33,17 +33,12 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
     public async Task<PictureFile> KeepAsync(byte[] file, CancellationToken stop)
     {
         if (await store.FindAsync(ProjectDesk.Owner, ContentHash.Compute(file), stop) is { } known) return known;
-        await Places.WaitAsync(stop);
-        try
+        return await InPlaceAsync(async () =>
         {
             var read = await reader.ReadPictureAsync(file, BudgetLimits.Reading.Time, stop);
             var screen = PictureWriter.Png(PictureWriter.Fitted(read.Image, ScreenSide));
             return await store.KeepAsync(ProjectDesk.Owner, file, new PictureForms(read.MediaType, screen, read.Image.Width, read.Image.Height, read.DotsPerInch), stop);
-        }
-        finally
-        {
-            Places.Release();
-        }
+        }, stop);
     }
 
     /// <summary>A picture that is not kept, small, as PNG; null where it cannot be read.</summary>
@@ -126,10 +121,16 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
     public async Task<PixelImage> WholeAsync(CardPicture picture, CancellationToken stop)
     {
         if (IsSoon(picture)) return await ScreenAsync(picture, stop);
+        return await InPlaceAsync(() => ReadWholeAsync(picture, stop), stop);
+    }
+
+    /// <summary>Works on a whole picture when there is a place for it.</summary>
+    private static async Task<T> InPlaceAsync<T>(Func<Task<T>> work, CancellationToken stop)
+    {
         await Places.WaitAsync(stop);
         try
         {
-            return await ReadWholeAsync(picture, stop);
+            return await work();
         }
         finally
         {
@@ -153,18 +154,13 @@ public sealed class PictureDesk(PictureStore store, IPictureReader reader, Pictu
     public async Task<Traced> TraceAsync(CardPicture picture, TraceSettings settings, CancellationToken stop, Action<double>? progress = null)
     {
         if (IsSoon(picture)) return (await TraceShownAsync(picture, settings, stop)).Lines;
-        await Places.WaitAsync(stop);
-        try
+        return await InPlaceAsync(async () =>
         {
             progress?.Invoke(AtRead / 4);
             var image = await ReadWholeAsync(picture, stop);
             progress?.Invoke(AtRead);
             return await Task.Run(() => TraceOf(image, picture, settings, stop), stop);
-        }
-        finally
-        {
-            Places.Release();
-        }
+        }, stop);
     }
 
     /// <summary>Reading a picture and its steps take about this share of tracing it.</summary>

@@ -72,7 +72,7 @@ public sealed record SceneLayout(
 public sealed record SceneWidths(double[] Line);
 
 /// <summary>A rectangle under the pieces.</summary>
-/// <param name="Kind">mat, sheet, border, card, fold, foil: where it is taped down, zone: what a mark keeps clear, printable: where a printer prints, mark: one of a printed page, or guide: the edge of the card under its pieces.</param>
+/// <param name="Kind">mat, sheet, border, card, fold, foil: where it is taped down, zone: what a mark keeps clear, printable: where a printer prints, or guide: the edge of the card under its pieces.</param>
 /// <param name="Box">min x, min y, max x, max y.</param>
 /// <param name="Fill">Colour of a sheet.</param>
 /// <param name="Label">Words above it.</param>

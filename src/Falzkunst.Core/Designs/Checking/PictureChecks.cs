@@ -6,17 +6,14 @@ internal static class PictureChecks
     /// <summary>Findings on a piece: pictures so large that their dots show.</summary>
     public static IEnumerable<Finding> OfPiece(Piece piece)
     {
-        foreach (var item in piece.Items.OfType<PictureItem>().Where(i => i.Of is not null))
+        foreach (var item in piece.Items.OfType<PictureItem>().Where(i => i.Of is not null && i.IsCoarse))
         {
-            var wide = item.Width * item.Place.MeanScale;
-            var dots = item.PixelsAcross * CardPicture.InchMm / wide;
-            if (dots >= CardPicture.LeastDotsPerInch - 0.5) continue;
             // As wide as it may be: what it bears.
             yield return new Finding(FindingCodes.CoarsePicture, Severity.Minor, piece.Id, null, piece.Place.Apply(item.Bounds.Centre))
             {
                 Name = piece.Name,
-                Other = Math.Round(dots).ToString(System.Globalization.CultureInfo.InvariantCulture),
-                LengthsMm = [item.PixelsAcross * CardPicture.InchMm / CardPicture.LeastDotsPerInch, wide],
+                Other = Math.Round(item.DotsPerInch).ToString(System.Globalization.CultureInfo.InvariantCulture),
+                LengthsMm = [item.PixelsAcross * CardPicture.InchMm / CardPicture.LeastDotsPerInch, item.WidthOnPieceMm],
             };
         }
     }

@@ -31,5 +31,17 @@ public sealed record PictureItem(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool OnBack { get; init; }
 
+    /// <summary>How wide it lies on its piece, mm.</summary>
+    [JsonIgnore]
+    public double WidthOnPieceMm => Width * Place.MeanScale;
+
+    /// <summary>Dots to the inch as it lies on its piece.</summary>
+    [JsonIgnore]
+    public double DotsPerInch => PixelsAcross * CardPicture.InchMm / WidthOnPieceMm;
+
+    /// <summary>It is laid so large that its dots show; half a dot to the inch is for rounding.</summary>
+    [JsonIgnore]
+    public bool IsCoarse => DotsPerInch < CardPicture.LeastDotsPerInch - 0.5;
+
     public override ImmutableArray<Line> LinesOn(Piece piece) => [];
 }

@@ -27,7 +27,7 @@ public sealed record Station(string Name, string Page, string Purpose)
         _ when this == Build => on.Value.Design.Pieces.Any(p => p.Follows is not null),
         _ when this == Art || this == Pieces => !on.Value.Design.Pieces.IsEmpty,
         _ when this == Detail => !on.Value.Design.Pieces.IsEmpty && detail.ThinPieces(on) == 0,
-        _ when this == Print => PrintDesk.Stocks(on.Value).Any() && PrintDesk.Stocks(on.Value).All(on.Value.SetOut.Printing.ContainsKey) && on.Value.SheetsAreCurrent,
+        _ when this == Print => on.Value.SheetsAreCurrent && PrintDesk.Stocks(on.Value).ToList() is { Count: > 0 } stocks && stocks.TrueForAll(on.Value.SetOut.Printing.ContainsKey),
         _ when this == Sheets => on.Value.SheetsAreCurrent && on.Value.Sheets!.Unplaced.IsEmpty,
         _ => false,
     };
