@@ -28,8 +28,11 @@ internal static class ArtFile
         }
     }
 
-    /// <summary>One file a call, so one budget for reading it and for all that is made of it.</summary>
-    public static readonly Budget Reading = new(BudgetLimits.Reading);
+    /// <summary>
+    /// One file a call, so one budget for reading it and for all that is made of it. Nobody waits at a page for it: the work is
+    /// what ends it, the same on a slow machine; the clock only where something hangs.
+    /// </summary>
+    public static readonly Budget Reading = new(BudgetLimits.Reading with { Time = TimeSpan.FromMinutes(2) });
 
     /// <summary>All lines where they stand on the page, those on no piece too; a loose closed cut counts as an outer cut.</summary>
     public static List<SheetLine> Lines(Design design)

@@ -23,8 +23,8 @@ internal static class TraceVerb
     /// <summary>Path data is rounded to a thousandth of a dot.</summary>
     private const int Decimals = 3;
 
-    /// <summary>Nobody waits at a page for it.</summary>
-    private static readonly Budget Tracing = new(BudgetLimits.Reading with { Time = TimeSpan.FromMinutes(2), Work = long.MaxValue - 1 });
+    /// <summary>A picture of 60 megapixels takes more work than a drawing may; the time is that of any file.</summary>
+    private static readonly Budget Tracing = new(ArtFile.Reading.Limits with { Work = long.MaxValue - 1 });
 
     /// <summary>A dark square on white.</summary>
     private static PixelImage WarmUp
