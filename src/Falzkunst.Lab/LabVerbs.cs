@@ -50,6 +50,9 @@ internal static class LabVerbs
             [new("--to", "OUT.svg", "the file to write, needed"), new("--mode", "MODE", "rim, areas, centre or colours; areas where none is given"),
                 new("--threshold", "0..1", "from how much ink a dot counts"), new("--tolerance", "DOTS", "how near curves keep to what is seen"), new("--colours", "N", "at most so many colours")],
             "./lab trace lantern.png --mode centre --to lantern.svg", TraceVerb.Run),
+        new("marks", "Reads the registration marks of a printed page from its scan or photo.", "PNG, JPEG, WebP, BMP, GIF or TIFF",
+            [new("--layout", "LAYOUT.json", "where the marks are, needed"), new("--dpi", "N", "dots to the inch; as the file says where not given"), new("--taken-by", "WHAT", "scanner, camera or either; either where not given")],
+            "./lab marks scan.png --layout page.json", MarksVerb.Run),
     ];
 
     /// <summary>The command line that knows them.</summary>

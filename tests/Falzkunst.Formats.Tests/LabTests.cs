@@ -136,6 +136,67 @@ public sealed class LabTests
         Assert.Equal("""{"1":"score","2":"cut"}""", JsonSerializer.Serialize(json.GetProperty("pens")));
     }
 
+    /// <summary>A page drawn by another renderer, turned, scaled and moved as its picture says.</summary>
+    [Theory]
+    [InlineData(200, "rotate(1.3) translate(3 1) scale(1.006 0.995)")]
+    [InlineData(300, "translate(219 284) rotate(178.6) skewX(0.2)")]
+    [InlineData(600, "translate(2 2)")]
+    public void Marks_gives_the_map_from_sheet_to_scan(int dotsPerInch, string moved)
+    {
+        var folder = Directory.CreateTempSubdirectory("lab").FullName;
+        var (svg, png, layout) = (Path.Combine(folder, "page.svg"), Path.Combine(folder, "page.png"), Path.Combine(folder, "layout.json"));
+        File.WriteAllText(layout, """{"width":215.9,"height":279.4,"marks":[{"x":10,"y":10,"arm":15,"line":0.5,"corner":"top-left"},{"x":205.9,"y":10,"arm":15,"line":0.5,"corner":"top-right"},{"x":10,"y":269.4,"arm":15,"line":0.5,"corner":"bottom-left"}]}""");
+        File.WriteAllText(svg, $"""<svg xmlns="http://www.w3.org/2000/svg" width="225mm" height="290mm" viewBox="0 0 225 290"><path fill="#fff" d="M0 0h225v290H0Z"/><g transform="{moved}"><path d="M10 10h15v.5h-14.5v14.5h-.5Z"/><path d="M205.9 10h-15v.5h14.5v14.5h.5Z"/><path d="M10 269.4h15v-.5h-14.5v-14.5h-.5Z"/><path d="M60 60h40v30h-40Z" fill="#888"/></g></svg>""");
+        using (var draw = Process.Start("rsvg-convert", ["-d", $"{dotsPerInch}", "-p", $"{dotsPerInch}", "-o", png, svg])) draw.WaitForExit();
+        var json = Good("marks", png, "--layout", layout, "--dpi", $"{dotsPerInch}");
+        Assert.Equal(3, json.GetProperty("found").GetArrayLength());
+        var m = json.GetProperty("transform").EnumerateArray().Select(n => n.GetDouble()).ToArray();
+        // What SVG's functions say, worked out by hand in their own words.
+        (double X, double Y) True(double x, double y)
+        {
+            double Cos(double d) => Math.Cos(d * Math.PI / 180);
+            double Sin(double d) => Math.Sin(d * Math.PI / 180);
+            if (dotsPerInch == 600) return (x + 2, y + 2);
+            if (dotsPerInch == 300)
+            {
+                var (u, v) = (x + y * Math.Tan(0.2 * Math.PI / 180), y);
+                return (219 + u * Cos(178.6) - v * Sin(178.6), 284 + u * Sin(178.6) + v * Cos(178.6));
+            }
+            var (p, q) = (3 + x * 1.006, 1 + y * 0.995);
+            return (p * Cos(1.3) - q * Sin(1.3), p * Sin(1.3) + q * Cos(1.3));
+        }
+        foreach (var (x, y) in new[] { (0.0, 0.0), (215.9, 0), (0, 279.4), (215.9, 279.4), (100, 100) })
+        {
+            Assert.Equal(True(x, y).X, m[0] * x + m[2] * y + m[4], 0.02);
+            Assert.Equal(True(x, y).Y, m[1] * x + m[3] * y + m[5], 0.02);
+        }
+        Assert.InRange(json.GetProperty("residual").GetDouble(), 0, 0.05);
+        var other = Path.Combine(folder, "other.json");
+        File.WriteAllText(other, File.ReadAllText(layout).Replace("205.9", "195.9", StringComparison.Ordinal));
+        var refused = Good("marks", png, "--layout", other, "--dpi", $"{dotsPerInch}");
+        Assert.False(refused.TryGetProperty("transform", out _));
+        Assert.NotEmpty(refused.GetProperty("message").GetString()!);
+        Assert.True(refused.GetProperty("refused").TryGetProperty("reason", out _));
+    }
+
+    [Theory]
+    [InlineData("{")]
+    [InlineData("{}")]
+    [InlineData("""{"width":200,"height":200,"marks":[]}""")]
+    [InlineData("""{"width":200,"height":200,"marks":[{"x":10,"y":10,"arm":15,"line":0.5,"corner":"middle"}]}""")]
+    [InlineData("""{"width":200,"height":200,"marks":[{"x":10,"y":10,"arm":15,"line":0.5,"corner":"top-left"},{"x":190,"y":10,"arm":15,"line":9,"corner":"top-right"},{"x":10,"y":190,"arm":15,"line":0.5,"corner":"bottom-left"}]}""")]
+    [InlineData("""{"width":200,"height":200,"marks":[{"x":10,"y":10,"arm":15,"line":0.5,"corner":"top-left"},{"x":1e9,"y":10,"arm":15,"line":0.5,"corner":"top-right"},{"x":10,"y":190,"arm":15,"line":0.5,"corner":"bottom-left"}]}""")]
+    public void A_layout_that_says_no_marks_is_one_line_and_exit_code_2(string layout)
+    {
+        var folder = Directory.CreateTempSubdirectory("lab").FullName;
+        var path = Path.Combine(folder, "layout.json");
+        File.WriteAllText(path, layout);
+        var (code, _, error) = Lab("marks", Art("loose-folds"), "--layout", path);
+        Assert.Equal(2, code);
+        Assert.Single(error.Split('\n', StringSplitOptions.RemoveEmptyEntries));
+        Assert.Contains("layout", error, StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData()]
     [InlineData("fold")]

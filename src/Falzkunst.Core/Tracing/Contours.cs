@@ -1,6 +1,7 @@
 using System.Runtime.InteropServices;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Pictures;
 
 namespace Falzkunst.Core.Tracing;
 

@@ -1,3 +1,5 @@
+using Falzkunst.Core.Pictures;
+
 namespace Falzkunst.Core.Tracing;
 
 /// <summary>Which dots are inked, with a border of paper one dot wide all round so that every dot has neighbours.</summary>

@@ -1,3 +1,5 @@
+using Falzkunst.Core.Pictures;
+
 namespace Falzkunst.Core.Tracing;
 
 /// <summary>From how much ink on a dot counts as inked.</summary>

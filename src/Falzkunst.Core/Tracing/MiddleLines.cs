@@ -1,5 +1,6 @@
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Pictures;
 
 namespace Falzkunst.Core.Tracing;
 

@@ -1,4 +1,5 @@
 using Falzkunst.Core.Geometry;
+using Falzkunst.Core.Pictures;
 
 namespace Falzkunst.Core.Tracing;
 

@@ -1,7 +1,6 @@
 using Falzkunst.Core.Budgets;
-using Falzkunst.Core.Pictures;
 
-namespace Falzkunst.Core.Tracing;
+namespace Falzkunst.Core.Pictures;
 
 /// <summary>How much ink lies on each dot, 0 to 255; dots are squares, the middle of the first at 0.5, 0.5. Outside there is none.</summary>
 /// <param name="Width">Dots across.</param>
