@@ -29,7 +29,7 @@ public sealed class ArrowTests
             ["Detail"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts"],
             ["Nesting"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts"],
             ["Printing"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Pictures", "Refusals", "Texts"],
-            ["Running"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts"],
+            ["Running"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Pictures", "Printing", "Refusals", "Texts"],
             ["Projects"] = ["Building", "Catalogue", "Designs", "Geometry", "Measures", "Printing", "Refusals", "Texts"],
             ["Editing"] = ["Budgets", "Building", "Catalogue", "Designs", "Detail", "Geometry", "Measures", "Nesting", "Pictures", "Printing", "Projects", "Refusals", "Texts", "Tracing"],
             ["Actions"] = ["Building", "Catalogue", "Designs", "Detail", "Editing", "Geometry", "Measures", "Printing", "Projects", "Refusals", "Texts"],

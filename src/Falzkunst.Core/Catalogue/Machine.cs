@@ -35,6 +35,18 @@ public sealed record Machine(
     /// <summary>The files it reads.</summary>
     public ImmutableArray<MachineFile> Files { get; init; } = MachineFile.Usual;
 
+    /// <summary>How far its blade lands from what its reader sees, by printer, the newest first.</summary>
+    public ImmutableArray<Calibration> Calibrations { get; init; } = [];
+
+    /// <summary>What holds for pages of a printer now; null where it was not measured.</summary>
+    public Calibration? CalibrationFor(string printer) => Calibrations.FirstOrDefault(c => c.Printer == printer);
+
+    /// <summary>With another measurement, which holds from now on.</summary>
+    public Machine Calibrated(Calibration calibration) => this with { Calibrations = [.. Calibrations.Prepend(calibration).Take(Calibration.Most)] };
+
+    /// <summary>Without the measurement that holds for a printer now; the one before it holds again.</summary>
+    public Machine Uncalibrated(string printer) => CalibrationFor(printer) is { } now ? this with { Calibrations = Calibrations.Remove(now) } : this;
+
     /// <summary>Rises with every change; a change names the one that it was made on.</summary>
     public int Version { get; init; }
 

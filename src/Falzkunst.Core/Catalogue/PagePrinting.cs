@@ -23,6 +23,12 @@ public sealed record PagePrinting(string Printer, double MarginMm, MarkSettings?
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public double ApartMm { get; init; }
 
+    /// <summary>A run waits for a yes where cut and print may lie farther apart than this, mm.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public double? WaitOverMm { get; init; }
+
+    public const double UsualWaitOverMm = 1, LeastWaitOverMm = 0.05, MostWaitOverMm = 10;
+
     /// <summary>Name of the one size of sheet that is printed; null for any that the stock has.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public string? Size { get; init; }

@@ -24,6 +24,12 @@ public enum RunPhase
 /// <param name="MachineSeconds">Machine seconds since the start.</param>
 public sealed record RunState(RunPhase Phase, int Step, int Line, double SecondsInto, double MachineSeconds)
 {
+    /// <summary>What was read of the page's marks, every time, in order.</summary>
+    public ImmutableArray<PageReading> Readings { get; init; } = [];
+
+    /// <summary>What was read last at a step; null where nothing was.</summary>
+    public PageReading? ReadingAt(int step) => Readings.LastOrDefault(r => r.Step == step);
+
     /// <summary>No hand and no clock changes it any more.</summary>
     public bool IsOver => Phase is RunPhase.Done or RunPhase.Stopped or RunPhase.Broken;
 }
@@ -42,6 +48,8 @@ public enum RunHappeningKind
     PassBegan,
     LinesDone,
     StopReached,
+    MarksRead,
+    MarksRefused,
     Paused,
     Resumed,
     Stopped,
@@ -55,6 +63,12 @@ public enum RunRefusal
 
     /// <summary>The tip needs more time.</summary>
     NotHot,
+
+    /// <summary>The marks of the page have not been found.</summary>
+    NotRead,
+
+    /// <summary>Cut and print may lie farther apart than is gone on with unasked.</summary>
+    TooFarApart,
     NotRunning,
     NotPaused,
     Over,
@@ -83,17 +97,39 @@ public static class PracticeMachine
         (new RunState(RunPhase.WaitingForPaper, 0, 0, 0, 0), [new RunHappening(RunHappeningKind.Created, 0, 0, 0)]);
 
     /// <summary>The hand has done what the present stop asks.</summary>
-    /// <exception cref="CommandRefused">The machine is not at a stop, or heat is not there yet.</exception>
-    public static (RunState State, ImmutableArray<RunHappening> Happened) Confirm(RunPlan plan, RunState state)
+    /// <param name="plan">The plan.</param>
+    /// <param name="state">Where the run stands.</param>
+    /// <param name="anyway">Also where cut and print may lie farther apart than the stop allows.</param>
+    /// <exception cref="CommandRefused">The machine is not at a stop, heat is not there yet, or the marks are not read.</exception>
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Confirm(RunPlan plan, RunState state, bool anyway = false)
     {
         if (state.Phase is not (RunPhase.WaitingForPaper or RunPhase.WaitingForTool) || plan.Steps[state.Step] is not Stop stop)
             throw new CommandRefused(RunRefusal.NotWaiting);
         if (stop.WaitSeconds - state.SecondsInto is > 0 and var left)
             throw new CommandRefused(RunRefusal.NotHot, left);
+        if (stop.Work.OfType<FindMarks>().FirstOrDefault() is { } marks)
+        {
+            if (state.ReadingAt(state.Step) is not { Lies: not null } reading) throw new CommandRefused(RunRefusal.NotRead);
+            if (reading.RemainsMm > marks.WaitOverMm && !anyway) throw new CommandRefused(RunRefusal.TooFarApart);
+        }
         var confirmed = new RunHappening(RunHappeningKind.Confirmed, state.Step, 0, state.MachineSeconds);
         var (next, entered) = Enter(plan, state with { Step = state.Step + 1 });
         return (next, [confirmed, .. entered]);
     }
+
+    /// <summary>The machine has looked at the page that lies on it.</summary>
+    /// <exception cref="CommandRefused">It is not at a stop that finds marks.</exception>
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Read(RunPlan plan, RunState state, Func<FindMarks, PageReading> look)
+    {
+        if (state.Phase != RunPhase.WaitingForTool || plan.Steps[state.Step] is not Stop stop || stop.Work.OfType<FindMarks>().FirstOrDefault() is not { } marks)
+            throw new CommandRefused(RunRefusal.NotWaiting);
+        var reading = look(marks) with { Step = state.Step };
+        var kept = state.Readings.Length < MostReadings ? state.Readings : state.Readings.RemoveAt(0);
+        return (state with { Readings = kept.Add(reading) }, [Note(reading.Lies is null ? RunHappeningKind.MarksRefused : RunHappeningKind.MarksRead, state)]);
+    }
+
+    /// <summary>Older looks at a page than these are let go.</summary>
+    private const int MostReadings = 40;
 
     /// <exception cref="CommandRefused">The machine is not running.</exception>
     public static (RunState State, ImmutableArray<RunHappening> Happened) Pause(RunState state) => state.Phase == RunPhase.Running

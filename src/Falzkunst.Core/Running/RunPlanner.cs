@@ -27,8 +27,9 @@ public static class RunPlanner
     /// <param name="machine">The machine.</param>
     /// <param name="stock">Where the settings come from.</param>
     /// <param name="printed">How the sheet is printed before; null where it is not, or was printed already.</param>
+    /// <param name="frame">The box whose corners the marks have; null for where they usually are.</param>
     /// <exception cref="PlanRefused">The machine lacks a holder that a tool fits.</exception>
-    public static RunPlan Plan(IReadOnlyList<SheetLine> lines, string sheet, double sheetWidth, double sheetHeight, Machine machine, Stock stock, PagePrinting? printed = null)
+    public static RunPlan Plan(IReadOnlyList<SheetLine> lines, string sheet, double sheetWidth, double sheetHeight, Machine machine, Stock stock, PagePrinting? printed = null, Box? frame = null)
     {
         var groups = PassOrder.Group(MirrorBackWork(lines, sheetWidth));
         var tools = groups.Select(g => new ToolInHand(g.Key.Operation.ToolFor()!.Value, g.Key.Ink, g.Key.Work.TipMm)).ToList();
@@ -37,6 +38,11 @@ public static class RunPlanner
 
         var steps = ImmutableArray.CreateBuilder<RunStep>();
         steps.Add(Makeready(sheet, passes, machine, printed));
+        FindMarks? marks = printed?.Marks is { } m && passes.Count > 0
+            ? new FindMarks(sheet, m, frame ?? m.Frame(sheetWidth, sheetHeight), sheetWidth, sheetHeight, printed.Printer, printed.BleedMm, printed.WaitOverMm ?? PagePrinting.UsualWaitOverMm) : null;
+        var isFaceDown = passes is [{ Key.Work.FromBack: true }, ..];
+        // Face down the marks of the face are not seen; the back has its own where it is printed.
+        if (marks is not null && (!isFaceDown || printed!.Flip is not null)) steps.Add(Finding(marks with { IsBack = isFaceDown }));
         var head = new Point(0, sheetHeight);
         Planned? before = null;
         var bladeOut = new Dictionary<string, double?>(StringComparer.Ordinal);
@@ -44,6 +50,7 @@ public static class RunPlanner
         foreach (var pass in passes)
         {
             if (before is { Key.Work.FromBack: true } && !pass.Key.Work.FromBack) steps.Add(new Stop(StopKind.Turn, [new TurnSheet(sheet)], StopWarning.TurningOtherWay, 0));
+            if (marks is not null && before is { Key.Work.FromBack: true } && !pass.Key.Work.FromBack) steps.Add(Finding(marks));
             if (ToolStop(before, pass, machine, bladeOut) is { } stop) steps.Add(stop);
             steps.Add(RunPass(pass, machine, ref head));
             before = pass;
@@ -88,6 +95,8 @@ public static class RunPlanner
         var tools = passes.Where(p => p.Change.AtStart && !p.IsFoil).Select(p => PutIn(p, machine));
         return new Stop(StopKind.LoadPaper, [.. printed is null ? [] : new HandWork[] { new PrintPage(sheet, printed.Flip is not null) }, new LayPaper(sheet, isFaceDown), .. tools], StopWarning.None, 0);
     }
+
+    private static Stop Finding(FindMarks marks) => new(StopKind.Marks, [marks], StopWarning.Unloading, 0);
 
     private static PutToolIn PutIn(Planned pass, Machine machine) => new(
         pass.Tool.Tool, pass.Tool.Ink, pass.Tool.TipMm, machine.Holders.Length > 1 ? pass.Change.Holder.Name : null, pass.Settings);

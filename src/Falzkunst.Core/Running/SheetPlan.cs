@@ -18,7 +18,7 @@ public static class SheetPlan
     /// <param name="printed">How the sheet is printed before it is laid; null where it is not.</param>
     /// <exception cref="PlanRefused">The machine lacks a holder that a tool fits.</exception>
     public static RunPlan For(SheetLayout sheet, Design design, Machine machine, Stock stock, double scoreClearance, PagePrinting? printed = null) => RunPlanner.Plan(
-        SheetLines.Collect(sheet, design, scoreClearance), Name(sheet, stock), sheet.Width, sheet.Height, machine, stock, printed);
+        SheetLines.Collect(sheet, design, scoreClearance), Name(sheet, stock), sheet.Width, sheet.Height, machine, stock, printed, sheet.MarkFrame);
 
     /// <summary>Plans some lines of a sheet alone, those that failed say, with the settings they have or others.</summary>
     /// <param name="sheet">The sheet.</param>

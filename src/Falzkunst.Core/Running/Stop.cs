@@ -27,6 +27,9 @@ public enum StopKind
     Tools,
     Turn,
     Unload,
+
+    /// <summary>The machine looks for the marks of a printed page.</summary>
+    Marks,
 }
 
 /// <summary>What must not be done at a stop.</summary>
@@ -45,6 +48,7 @@ public enum StopWarning
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "do")]
 [JsonDerivedType(typeof(PrintPage), "print-page")]
 [JsonDerivedType(typeof(LayPaper), "lay-paper")]
+[JsonDerivedType(typeof(FindMarks), "find-marks")]
 [JsonDerivedType(typeof(PutToolIn), "put-tool-in")]
 [JsonDerivedType(typeof(PeelFoil), "peel-foil")]
 [JsonDerivedType(typeof(TapeFoil), "tape-foil")]
@@ -62,6 +66,22 @@ public sealed record PrintPage(string Sheet, bool BothSides) : HandWork;
 /// <param name="Sheet">What the sheet is called.</param>
 /// <param name="FaceDown">With its face on the mat.</param>
 public sealed record LayPaper(string Sheet, bool FaceDown) : HandWork;
+
+/// <summary>The marks of a printed page found, so that it is cut where it was printed.</summary>
+/// <param name="Sheet">What the sheet is called.</param>
+/// <param name="Marks">How the marks look.</param>
+/// <param name="Frame">The box whose corners they have, mm, as seen from the sheet's face.</param>
+/// <param name="Width">Of the sheet, mm.</param>
+/// <param name="Height">Of the sheet, mm.</param>
+/// <param name="Printer">Key of the printer; empty for one that is not in the drawer.</param>
+/// <param name="BleedMm">How far print goes on past the cuts, mm.</param>
+/// <param name="WaitOverMm">Where cut and print may lie farther apart than this, it goes on only when somebody says so, mm.</param>
+public sealed record FindMarks(string Sheet, MarkSettings Marks, Box Frame, double Width, double Height, string Printer, double BleedMm, double WaitOverMm) : HandWork
+{
+    /// <summary>The sheet lies face down; it is the marks of its back that are found.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool IsBack { get; init; }
+}
 
 /// <summary>A tool into a holder.</summary>
 /// <param name="Tool">The tool.</param>

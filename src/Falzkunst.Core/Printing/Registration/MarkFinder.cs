@@ -109,8 +109,8 @@ public static class MarkFinder
         var taken = fit!.Map;
         if (dotsPerMm is null) scale = taken.MeanScale;
         if (ReadingChecks.Scale(taken, scale) is { } off) return (new MarkReading(checks.Sure, null, off), share);
-        var uncertain = Corners(layout).Max(fit.ScatterAt) * ReadingChecks.Deviations + ReadingChecks.FloorMm;
-        return (new MarkReading(checks.Sure, new ReadPage(PictureMap.Plain(Projection.From(taken)), scale, checks.ResidualMm, uncertain, checks.SpreadMm), null), share);
+        double Uncertain(Point at) => fit.ScatterAt(at) * ReadingChecks.Deviations + ReadingChecks.FloorMm;
+        return (new MarkReading(checks.Sure, new ReadPage(PictureMap.Plain(Projection.From(taken)), scale, checks.ResidualMm, Corners(layout).Max(Uncertain), checks.SpreadMm) { UncertainAt = Uncertain }, null), share);
     }
 
     private static MarkReading AsPhoto(InkRaster picture, MarkLayout layout)
@@ -140,7 +140,8 @@ public static class MarkFinder
         var scale = map.ScaleAt(layout.Centre);
         var checks = new ReadingChecks(layout, arms, match, seen, map, scale) { IsPhoto = true };
         if (checks.First(fit is null) is { } refused) return new MarkReading(checks.Sure, null, refused);
-        return new MarkReading(checks.Sure, new ReadPage(map, scale, checks.ResidualMm, fit!.UncertainMm + ReadingChecks.FloorMm, checks.SpreadMm) { Photo = (fit.Nearest, fit.NearestOffMm) }, null);
+        var uncertain = fit!.UncertainMm + ReadingChecks.FloorMm;
+        return new MarkReading(checks.Sure, new ReadPage(map, scale, checks.ResidualMm, uncertain, checks.SpreadMm) { UncertainAt = _ => uncertain, Photo = (fit.Nearest, fit.NearestOffMm) }, null);
     }
 
     /// <summary>Half the widening of the arms' lines, mm: ink spreads to both sides alike.</summary>

@@ -45,6 +45,9 @@ public sealed record MarkReading(ImmutableArray<MarkCorner> Found, ReadPage? Pag
 /// <param name="SpreadMm">How far ink has spread past the edges of a line, mm.</param>
 public sealed record ReadPage(PictureMap Map, double DotsPerMm, double ResidualMm, double UncertainMm, double SpreadMm)
 {
+    /// <summary>What the map may be off at a place of the sheet, mm, like <see cref="UncertainMm"/>.</summary>
+    public required Func<Point, double> UncertainAt { get; init; }
+
     /// <summary>For what a camera took: the projective map nearest to <see cref="Map"/>, and how far it is from it at worst, mm; null for a scan.</summary>
     public (Projection Map, double OffMm)? Photo { get; init; }
 

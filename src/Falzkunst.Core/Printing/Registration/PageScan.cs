@@ -12,6 +12,11 @@ namespace Falzkunst.Core.Printing.Registration;
 /// <param name="IsSharp">It has an edge; otherwise it fades out.</param>
 public sealed record Smudge(Point At, double RadiusMm, double Darkness, bool IsSharp);
 
+/// <summary>A box of ink, its edges as sharp as those of marks.</summary>
+/// <param name="Box">On the sheet, mm.</param>
+/// <param name="Darkness">1 is black.</param>
+public sealed record InkBar(Box Box, double Darkness);
+
 /// <summary>How a page came out of the printer and how its picture was taken.</summary>
 /// <param name="Width">Of the picture, dots.</param>
 /// <param name="Height">Of the picture, dots.</param>
@@ -58,11 +63,13 @@ public static class PageScan
     /// <param name="layout">The marks.</param>
     /// <param name="areas">What else is printed: polygons on the sheet, mm, and how dark.</param>
     /// <param name="faults">What happened to it.</param>
-    public static InkRaster Take(MarkLayout layout, IReadOnlyList<(ImmutableArray<Point> Outline, double Darkness)> areas, ScanFaults faults)
+    /// <param name="bars">Boxes of ink, and lines that a blade has cut.</param>
+    public static InkRaster Take(MarkLayout layout, IReadOnlyList<(ImmutableArray<Point> Outline, double Darkness)> areas, ScanFaults faults, IReadOnlyList<InkBar>? bars = null)
     {
         var ink = new float[faults.Width * faults.Height];
         foreach (var (outline, darkness) in areas) Fill(ink, faults, outline, darkness);
         foreach (var mark in layout.Marks) Mark(ink, faults, mark);
+        foreach (var bar in bars ?? []) Bar(ink, faults, bar);
         foreach (var smudge in faults.Smudges) Put(ink, faults, smudge);
         return Exposed(ink, faults);
     }
@@ -90,6 +97,13 @@ public static class PageScan
             ink[i] = Math.Max(ink[i], (float)(Math.Clamp(Along(x) * Across(y) + Across(x) * Along(y) - Across(x) * Across(y), 0, 1) * faults.Blackness));
         });
     }
+
+    private static void Bar(float[] ink, ScanFaults faults, InkBar bar) => Each(faults, bar.Box.Grow(4 * faults.BlurDots / faults.Map.ScaleAt(bar.Box.Centre)), (i, sheet, scale) =>
+    {
+        var sigma = Math.Sqrt(faults.BlurDots * faults.BlurDots + OfDot * OfDot) / scale;
+        var (b, s) = (bar.Box, faults.SpreadMm);
+        ink[i] = Math.Max(ink[i], (float)(Between(sheet.X, b.MinX - s, b.MaxX + s, sigma) * Between(sheet.Y, b.MinY - s, b.MaxY + s, sigma) * bar.Darkness));
+    });
 
     /// <summary>How much of a blurred band covers a place.</summary>
     private static double Between(double v, double from, double to, double sigma) => Normal((v - from) / sigma) - Normal((v - to) / sigma);
