@@ -122,10 +122,12 @@ public sealed record CoverPictureAction(string? Item = null) : BenchAction
 /// <param name="Apart">How far front and back may lie apart.</param>
 /// <param name="Size">Name of the one size of sheet that is printed; empty for any.</param>
 /// <param name="Label">A line says project, page and date.</param>
+/// <param name="WaitOver">A run waits for a yes where cut and print may lie farther apart.</param>
+/// <param name="Fourth">A smaller mark in the lower right corner too, which shows how a lens bends a photo.</param>
 public sealed record PrintPagesAction(
     string? Stock = null, bool? Marks = null, string? Printer = null, [InMillimetres] double? Margin = null, [InMillimetres] double? Bleed = null,
     [InMillimetres] double? Inset = null, [InMillimetres] double? Arm = null, [InMillimetres] double? Line = null, [InMillimetres] double? Clear = null,
-    bool? SavesInk = null, [InMillimetres] double? Glue = null, string? Flip = null, [InMillimetres] double? Apart = null, string? Size = null, bool? Label = null) : BenchAction
+    bool? SavesInk = null, [InMillimetres] double? Glue = null, string? Flip = null, [InMillimetres] double? Apart = null, string? Size = null, bool? Label = null, [InMillimetres] double? WaitOver = null, bool? Fourth = null) : BenchAction
 {
     /// <summary>The strip kept for glue where nothing says another, mm.</summary>
     public const double UsualGlueMm = 5;
@@ -148,11 +150,12 @@ public sealed record PrintPagesAction(
             Printer = Printer ?? now.Printer,
             MarginMm = Margin ?? printer?.WidthMm ?? now.MarginMm,
             BleedMm = Bleed ?? now.BleedMm,
-            Marks = marks is null ? null : marks with { InsetMm = Inset ?? marks.InsetMm, ArmMm = Arm ?? marks.ArmMm, LineMm = Line ?? marks.LineMm, ClearMm = Clear ?? marks.ClearMm },
+            Marks = marks is null ? null : marks with { InsetMm = Inset ?? marks.InsetMm, ArmMm = Arm ?? marks.ArmMm, LineMm = Line ?? marks.LineMm, ClearMm = Clear ?? marks.ClearMm, HasFourth = Fourth ?? marks.HasFourth },
             GlueMm = SavesInk == false ? null : Glue ?? (SavesInk == true ? now.GlueMm ?? UsualGlueMm : now.GlueMm),
             Flip = Flip is null ? now.Flip : Enum.TryParse<FlipEdge>(Flip, ignoreCase: true, out var edge) ? edge : null,
             ApartMm = Apart ?? now.ApartMm,
             Size = Size is null ? now.Size : Size.Length == 0 ? null : Size,
+            WaitOverMm = WaitOver ?? now.WaitOverMm,
             IsBare = Label is { } says ? !says : now.IsBare,
         }, Guid.NewGuid());
     }

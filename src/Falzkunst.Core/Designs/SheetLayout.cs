@@ -110,6 +110,10 @@ public sealed record SheetLayout(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public Box? MarkFrame { get; init; }
 
+    /// <summary>What was read last of its marks on a scan or photo; null where none was brought.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public PrintReading? Reading { get; init; }
+
     /// <summary>The paper's area, mm²; blocked zones are part of it.</summary>
     public double Area => Outline is null ? Width * Height : Math.Abs(Outline.SignedArea);
 

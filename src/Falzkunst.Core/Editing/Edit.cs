@@ -62,6 +62,7 @@ namespace Falzkunst.Core.Editing;
 [JsonDerivedType(typeof(ChangePrinting), "change-printing")]
 [JsonDerivedType(typeof(LayPrinted), "lay-printed")]
 [JsonDerivedType(typeof(DrawMarks), "draw-marks")]
+[JsonDerivedType(typeof(KeepReading), "keep-reading")]
 [JsonDerivedType(typeof(PrintLines), "print-lines")]
 [JsonDerivedType(typeof(PrintFills), "print-fills")]
 [JsonDerivedType(typeof(PrintBorder), "print-border")]

@@ -118,6 +118,7 @@ public static class Edits
         ChangePrinting e => Pages.Change(project, e, drawer),
         LayPrinted e => Pages.Lay(project, e, drawer),
         DrawMarks e => Pages.Draw(project, e, drawer),
+        KeepReading e => Pages.Keep(project, e),
         PrintLines e => project with { Design = Working.With(project.Design, e) },
         PrintFills e => project with { Design = Printed.Fill(project.Design, e) },
         PrintBorder e => project with { Design = Printed.Border(project.Design, e) },

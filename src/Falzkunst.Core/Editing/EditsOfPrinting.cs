@@ -33,6 +33,12 @@ public sealed record DrawMarks(string Sheet, bool In) : Edit
     public override string Sentence => In ? "Drew the marks of a page in" : "Drew the marks of a page out to its corners";
 }
 
+/// <summary>What was read of a printed page's marks, kept with its sheet.</summary>
+public sealed record KeepReading(string Sheet, PrintReading Reading) : Edit
+{
+    public override string Sentence => "Read the marks of a printed page";
+}
+
 /// <summary>How lines are printed; those that were not are from now on.</summary>
 public sealed record PrintLines(ImmutableArray<PickedLines> Lines, PrintLook Look) : Edit
 {

@@ -56,8 +56,16 @@ internal static class Pages
         if (!project.SetOut.Printing.TryGetValue(sheet.Stock, out var how) || how.Marks is not { } marks) throw new EditRefused(Reason.NoMarksThere);
         Box? frame = edit.In ? ClosestFrame.Find(sheet, project.Made, how) : null;
         if (frame == marks.Frame(sheet.Width, sheet.Height)) throw new EditRefused(Reason.MarksAreClose);
-        var drawn = sheet with { MarkFrame = frame, Blocked = PaperJobs.Zones(project.AsLaid(drawer.Stock(sheet.Stock)).Room!, frame, sheet.Width, sheet.Height) };
+        var drawn = sheet with { Reading = null, MarkFrame = frame, Blocked = PaperJobs.Zones(project.AsLaid(drawer.Stock(sheet.Stock)).Room!, frame, sheet.Width, sheet.Height) };
         return project with { Sheets = project.Sheets.With(sheet, drawn) };
+    }
+
+    /// <exception cref="EditRefused">The sheet is not there, or bears no marks.</exception>
+    public static Project Keep(Project project, KeepReading edit)
+    {
+        if (project.Sheets?.Find(edit.Sheet) is not { } sheet || !project.SheetsAreCurrent) throw new EditRefused(Reason.SheetGone);
+        if (project.SetOut.Printing.GetValueOrDefault(sheet.Stock) is not { IsCut: true }) throw new EditRefused(Reason.NoMarksThere);
+        return project with { Sheets = project.Sheets.With(sheet, sheet with { Reading = edit.Reading }) };
     }
 
     private static void Check(PagePrinting how)
@@ -66,6 +74,7 @@ internal static class Pages
         Between(how.BleedMm, 0, PagePrinting.MostBleedMm, Measure.BleedWidth, "bleed");
         if (how.GlueMm is { } glue) Between(glue, 0, PagePrinting.MostGlueMm, Measure.GlueMargin, "glue");
         Between(how.ApartMm, 0, PagePrinting.MostBleedMm, Measure.SidesApart, "apart");
+        if (how.WaitOverMm is { } wait) Between(wait, PagePrinting.LeastWaitOverMm, PagePrinting.MostWaitOverMm, Measure.CutApart, "waitOver");
         if (how.Marks is not { } marks) return;
         Between(marks.InsetMm, MarkSettings.LeastInsetMm, MarkSettings.MostInsetMm, Measure.MarkInset, "inset");
         Between(marks.ArmMm, MarkSettings.LeastArmMm, MarkSettings.MostArmMm, Measure.MarkArm, "arm");

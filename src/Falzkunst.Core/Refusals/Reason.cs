@@ -357,6 +357,7 @@ public enum Measure
     BleedWidth,
     GlueMargin,
     SidesApart,
+    CutApart,
     MarkInset,
     MarkArm,
     MarkLine,

@@ -67,10 +67,11 @@ internal sealed record SettingDocument(
 /// <summary>A machine as a document.</summary>
 internal sealed record MachineDocument(
     string Key, string Name, string MatInUse, ImmutableArray<Mat> Mats, Borders Unreachable, ImmutableArray<Holder> Holders, bool ReadsMarks,
-    double TopSpeed, double Acceleration, double LiftSeconds, ImmutableArray<MachineFile> Files, bool IsPutAway = false)
+    double TopSpeed, double Acceleration, double LiftSeconds, ImmutableArray<MachineFile> Files, bool IsPutAway = false,
+    ImmutableArray<Calibration> Calibrations = default)
 {
     public static MachineDocument From(Machine m) => new(
-        m.Key, m.Name, m.MatName, [.. m.OtherMats.Prepend(m.MatInUse)], m.Unreachable, m.Holders, m.ReadsMarks, m.TopSpeed, m.Acceleration, m.LiftSeconds, m.Files, m.IsPutAway);
+        m.Key, m.Name, m.MatName, [.. m.OtherMats.Prepend(m.MatInUse)], m.Unreachable, m.Holders, m.ReadsMarks, m.TopSpeed, m.Acceleration, m.LiftSeconds, m.Files, m.IsPutAway, m.Calibrations);
 
     /// <exception cref="FormatException">A part is lacking.</exception>
     public Machine ToMachine()
@@ -83,6 +84,7 @@ internal sealed record MachineDocument(
             MatName = mat.Name,
             OtherMats = Mats.Remove(mat),
             Files = Files.OrEmpty(),
+            Calibrations = Calibrations.OrEmpty(),
             IsPutAway = IsPutAway,
         };
     }

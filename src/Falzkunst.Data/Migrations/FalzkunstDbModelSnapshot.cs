@@ -700,6 +700,10 @@ namespace Falzkunst.Data.Migrations
                         .HasColumnType("double precision")
                         .HasColumnName("border_top_mm");
 
+                    b.Property<string>("Calibrations")
+                        .HasColumnType("text")
+                        .HasColumnName("calibrations");
+
                     b.Property<bool>("IsPutAway")
                         .HasColumnType("boolean")
                         .HasColumnName("is_put_away");
@@ -999,7 +1003,7 @@ namespace Falzkunst.Data.Migrations
 
                     b.ToTable("run_events", null, t =>
                         {
-                            t.HasCheckConstraint("ck_run_events_kind", "kind in ('Created', 'Confirmed', 'PassBegan', 'LinesDone', 'StopReached', 'Paused', 'Resumed', 'Stopped', 'Done')");
+                            t.HasCheckConstraint("ck_run_events_kind", "kind in ('Created', 'Confirmed', 'PassBegan', 'LinesDone', 'StopReached', 'MarksRead', 'MarksRefused', 'Paused', 'Resumed', 'Stopped', 'Done')");
                         });
                 });
 
@@ -1056,6 +1060,10 @@ namespace Falzkunst.Data.Migrations
                     b.Property<Guid>("ProjectId")
                         .HasColumnType("uuid")
                         .HasColumnName("project_id");
+
+                    b.Property<string>("Readings")
+                        .HasColumnType("text")
+                        .HasColumnName("readings");
 
                     b.Property<int>("Revision")
                         .HasColumnType("integer")

@@ -139,6 +139,9 @@ public sealed class MachineRow
 
     /// <summary>Name of the mat in use, whose size stands in this row.</summary>
     public required string MatName { get; set; }
+
+    /// <summary>How far its blade lands from what its reader sees, by printer, as JSON; null where it was never measured.</summary>
+    public string? Calibrations { get; set; }
     public bool IsPutAway { get; set; }
 
     /// <summary>Rises with every change; two who change it at once are told from each other by it.</summary>

@@ -35,6 +35,9 @@ public sealed class RunRow
     public double SecondsInto { get; set; }
     public double MachineSeconds { get; set; }
 
+    /// <summary>What was read of the marks of its page, as JSON; null where nothing was.</summary>
+    public string? Readings { get; set; }
+
     /// <summary>Machine seconds to the second of the clock.</summary>
     public int SpeedUp { get; set; }
     public int LastEvent { get; set; }

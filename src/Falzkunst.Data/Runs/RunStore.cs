@@ -86,7 +86,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
     {
         var row = await db.Runs.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id && r.Owner == owner, stop);
         if (row is null) return null;
-        var (plan, state) = (RunPlan.Empty, StateOf(row) with { Phase = RunPhase.Broken });
+        var (plan, state) = (RunPlan.Empty, new RunState(RunPhase.Broken, row.Step, row.Line, row.SecondsInto, row.MachineSeconds));
         try
         {
             (plan, state) = (await PlanAsync(row, stop), StateOf(row));
@@ -225,6 +225,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
     {
         (row.Phase, row.Step, row.Line, row.SecondsInto, row.MachineSeconds) =
             (state.Phase.ToString(), state.Step, state.Line, state.SecondsInto, state.MachineSeconds);
+        if (!state.Readings.IsEmpty) row.Readings = StoredJson.Write(state.Readings);
         row.AdvancedAt = now;
         if (state.IsOver) row.OverAt ??= now;
         foreach (var h in happened)
@@ -247,5 +248,5 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
     private static RunPhase PhaseOf(RunRow row) => Enum.TryParse<RunPhase>(row.Phase, out var phase) ? phase : RunPhase.Broken;
 
     private static RunState StateOf(RunRow row) =>
-        new(PhaseOf(row), row.Step, row.Line, row.SecondsInto, row.MachineSeconds);
+        new(PhaseOf(row), row.Step, row.Line, row.SecondsInto, row.MachineSeconds) { Readings = row.Readings is { } read ? StoredJson.Read<ImmutableArray<PageReading>>(read) : [] };
 }

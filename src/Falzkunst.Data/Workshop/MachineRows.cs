@@ -1,4 +1,6 @@
+using System.Collections.Immutable;
 using Falzkunst.Core.Catalogue;
+using Falzkunst.Data.Json;
 using Falzkunst.Data.Rows;
 
 namespace Falzkunst.Data.Workshop;
@@ -17,6 +19,7 @@ internal static class MachineRows
             : [.. r.Files.OrderBy(f => f.Position).Select(f => new MachineFile(Enum.Parse<MachineFormat>(f.Format), f.UnitsPerMm, Enum.Parse<FileOrigin>(f.Origin)))],
         IsPutAway = r.IsPutAway,
         Version = r.Version,
+        Calibrations = r.Calibrations is { } measured ? StoredJson.Read<ImmutableArray<Calibration>>(measured) : [],
     };
 
     /// <summary>A row of a new machine.</summary>
@@ -31,6 +34,7 @@ internal static class MachineRows
     {
         (row.Name, row.MatName, row.MatWidthMm, row.MatHeightMm, row.IsPutAway) = (m.Name, m.MatName, m.MatWidthMm, m.MatHeightMm, m.IsPutAway);
         (row.BorderTopMm, row.BorderRightMm, row.BorderBottomMm, row.BorderLeftMm) = (m.Unreachable.Top, m.Unreachable.Right, m.Unreachable.Bottom, m.Unreachable.Left);
+        row.Calibrations = m.Calibrations.IsEmpty ? null : StoredJson.Write(m.Calibrations);
         (row.ReadsMarks, row.TopSpeed, row.Acceleration, row.LiftSeconds) = (m.ReadsMarks, m.TopSpeed, m.Acceleration, m.LiftSeconds);
         StockRows.Match(row.Holders, m.Holders, r => r.Name, h => h.Name,
             (h, _) => new HolderRow { Owner = row.Owner, MachineKey = m.Key, Name = h.Name, Tools = [] },

@@ -49,6 +49,7 @@ public static class MeasureWords
         Measure.PrinterMargin => "The strip that a printer leaves unprinted",
         Measure.BleedWidth => "The bleed",
         Measure.GlueMargin => "The strip for glue",
+        Measure.CutApart => "How far cut and print may lie apart before the run asks",
         Measure.SidesApart => "How far front and back may lie apart",
         Measure.MarkInset => "The distance of the marks from the page's edges",
         Measure.MarkArm => "The length of a mark's arms",

@@ -10,6 +10,8 @@ public static class RunWords
     {
         RunRefusal.NotWaiting => "The machine is not waiting for a hand just now.",
         RunRefusal.NotHot => $"The tip is not hot yet: {Math.Ceiling(refused.Seconds):0} s of machine time to go.",
+        RunRefusal.NotRead => "The marks of the page are not found yet. Find them, or show them by hand.",
+        RunRefusal.TooFarApart => "Cut and print may lie farther apart than this page allows. Go on all the same, or calibrate the machine first.",
         RunRefusal.NotRunning => "Only a running machine can pause.",
         RunRefusal.NotPaused => "The machine is not paused.",
         RunRefusal.Over => "This run is over already.",

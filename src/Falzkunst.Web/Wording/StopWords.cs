@@ -15,6 +15,7 @@ public static class StopWords
         switch (stop.Kind)
         {
             case StopKind.LoadPaper: return $"Load {stop.Work.OfType<LayPaper>().First().Sheet}";
+            case StopKind.Marks: return "Find the marks";
             case StopKind.Turn: return "Turn the sheet over";
             case StopKind.Unload: return $"Look, then unload {stop.Work.OfType<LookAndUnload>().First().Sheet}";
         }
@@ -43,6 +44,7 @@ public static class StopWords
     {
         PrintPage print => $"Print {print.Sheet} at 100 %{(print.BothSides ? ", both sides" : "")} (station Print), hold the printed rule against a ruler, and let it dry.",
         LayPaper lay => $"Lay {lay.Sheet} on the mat{(lay.FaceDown ? ", face down" : "")}, upper left corner in the mat's corner, and load the mat.",
+        FindMarks find => $"Let the machine look for the {(find.Marks.HasFourth ? "four" : "three")} marks of {find.Sheet}{(find.IsBack ? ", back up" : "")}.",
         PutToolIn tool => $"Put the {Name(tool)} into the {(tool.Holder is { } holder ? holder + " holder" : "holder")} ({ToolWords.Describe(tool.Settings)}).",
         PeelFoil => "Peel the foil off without moving the paper on the mat, and look whether every line took.",
         TapeFoil foil => string.Create(CultureInfo.InvariantCulture, $"Tape {ColourWords.Name(foil.Ink)} foil, at least {foil.Area.Width:0} × {foil.Area.Height:0} mm, taut over the marked area."),

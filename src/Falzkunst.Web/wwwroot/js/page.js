@@ -15,4 +15,5 @@ import "./drawer.js";
 import "./light-table/light-table.js";
 import "./picture-view.js";
 import "./run-progress.js";
+import "./marks-by-hand.js";
 import "./jobs.js";

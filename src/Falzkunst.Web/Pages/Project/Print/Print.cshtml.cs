@@ -15,7 +15,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Printed pieces on pages.</summary>
-public sealed class PrintModel(ProjectDesk desk, SheetsDesk sheets, HandCache hands, PrintDesk print, TimeProvider clock) : PaperPage(desk, sheets, hands)
+public sealed partial class PrintModel(ProjectDesk desk, SheetsDesk sheets, HandCache hands, PrintDesk print, ScanDesk scans, DrawerDesk drawer, TimeProvider clock) : PaperPage(desk, sheets, hands)
 {
     private const string Both = "printed-cut", Printed = "printed", Cut = "cut";
 

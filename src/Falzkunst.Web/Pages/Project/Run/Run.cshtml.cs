@@ -14,7 +14,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>The run of each sheet, planned and carried out.</summary>
-public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore runs, PlanCache plans, DrawerDesk drawer) : CommandPage(desk)
+public sealed partial class RunModel(ProjectDesk desk, ProjectStore projects, RunStore runs, PlanCache plans, DrawerDesk drawer) : CommandPage(desk)
 {
     public override Station Station => Station.Run;
     public override string? OverPartial => "_RunOver";
@@ -202,7 +202,8 @@ public sealed class RunModel(ProjectDesk desk, ProjectStore projects, RunStore r
         Notice = $"Kept for {stock.Name}: {ToolWords.Describe(pass.Settings)}. All its sheets run so from now on.";
     }, stop);
 
-    public Task<IActionResult> OnPostConfirmAsync(Guid run, int? seen, CancellationToken stop) => CommandAsync(run, seen ?? -1, PracticeMachine.Confirm, stop);
+    public Task<IActionResult> OnPostConfirmAsync(Guid run, int? seen, bool anyway, CancellationToken stop) =>
+        CommandAsync(run, seen ?? -1, (plan, state) => PracticeMachine.Confirm(plan, state, anyway), stop);
     public Task<IActionResult> OnPostPauseAsync(Guid run, CancellationToken stop) => CommandAsync(run, null, (_, s) => PracticeMachine.Pause(s), stop);
     public Task<IActionResult> OnPostResumeAsync(Guid run, int? seen, CancellationToken stop) => CommandAsync(run, seen ?? -1, (_, s) => PracticeMachine.Resume(s), stop);
     public Task<IActionResult> OnPostStopAsync(Guid run, CancellationToken stop) => CommandAsync(run, null, (_, s) => PracticeMachine.Stop(s), stop);
