@@ -28,7 +28,7 @@ public sealed class ArrowTests
             ["Building"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts", "Tracing"],
             ["Detail"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts"],
             ["Nesting"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Refusals", "Texts"],
-            ["Printing"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Pictures", "Refusals", "Texts"],
+            ["Printing"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Pictures", "Refusals", "Texts", "Tracing"],
             ["Running"] = ["Budgets", "Catalogue", "Designs", "Geometry", "Pictures", "Printing", "Refusals", "Texts"],
             ["Projects"] = ["Building", "Catalogue", "Designs", "Geometry", "Measures", "Printing", "Refusals", "Texts"],
             ["Editing"] = ["Budgets", "Building", "Catalogue", "Designs", "Detail", "Geometry", "Measures", "Nesting", "Pictures", "Printing", "Projects", "Refusals", "Texts", "Tracing"],

@@ -35,6 +35,10 @@ public static class Words
             : local.ToString("d MMM HH:mm", CultureInfo.InvariantCulture);
     }
 
+    /// <summary>The time of day of a moment today, the day of any other.</summary>
+    public static string Day(DateTimeOffset at, DateTimeOffset now) =>
+        at.ToLocalTime().Date == now.ToLocalTime().Date ? Moment(at, now) : at.ToLocalTime().ToString("d MMM", CultureInfo.InvariantCulture);
+
     /// <summary>A file's size: "12 kB".</summary>
     public static string Bytes(long bytes) => bytes < 1_000_000
         ? $"{Math.Max(1, bytes / 1000)} kB"

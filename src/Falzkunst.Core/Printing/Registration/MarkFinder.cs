@@ -118,7 +118,20 @@ public static class MarkFinder
         var seen = Shapes(picture, layout, Fill(picture, layout), degrees: 25, uneven: 0.3);
         var slack = new MatchSlack(0, 0.4, Degrees: 20, PlaceOff: 0.22);
         var matches = MarkMatch.All(seen, layout, slack);
-        if (matches.FirstOrDefault() is not { } match || match.Marks.Count < layout.Marks.Length) return Unmatched(seen, layout, matches.FirstOrDefault());
+        if (matches.FirstOrDefault() is not { } best || best.Marks.Count < layout.Marks.Length) return Unmatched(seen, layout, matches.FirstOrDefault());
+        // How far a page leans is not known yet, and another shape near by may fit as well.
+        MarkReading? first = null;
+        foreach (var match in matches.Where(m => m.Marks.Count == layout.Marks.Length).DistinctBy(m => string.Join(' ', layout.Marks.Select(k => m.Marks[k.Corner].Corner))).Take(MostTried))
+        {
+            var reading = PhotoAlong(picture, layout, seen, match);
+            if (reading.Page is not null) return reading;
+            first ??= reading;
+        }
+        return first!;
+    }
+
+    private static MarkReading PhotoAlong(InkRaster picture, MarkLayout layout, List<SeenMark> seen, MarkMatch match)
+    {
         List<Point> from = [], to = [];
         foreach (var mark in layout.Marks)
         {

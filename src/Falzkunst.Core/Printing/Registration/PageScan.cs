@@ -117,17 +117,30 @@ public static class PageScan
         return x > 0 ? 1 - tail : tail;
     }
 
-    private static void Fill(float[] ink, ScanFaults faults, ImmutableArray<Point> outline, double darkness) =>
-        Each(faults, Box.Around(outline), (i, sheet, _) =>
+    /// <summary>Row by row, between every second crossing of the outline.</summary>
+    private static void Fill(float[] ink, ScanFaults faults, ImmutableArray<Point> outline, double darkness)
+    {
+        var dots = outline.Select(faults.Map.Apply).ToArray();
+        var rows = new Dictionary<int, List<double>>();
+        for (int a = 0, b = dots.Length - 1; a < dots.Length; b = a++)
         {
-            var isIn = false;
-            for (int a = 0, b = outline.Length - 1; a < outline.Length; b = a++)
+            var (p, q) = dots[a].Y < dots[b].Y ? (dots[a], dots[b]) : (dots[b], dots[a]);
+            for (var y = (int)Math.Max(0, Math.Ceiling(p.Y - 0.5)); y < faults.Height && y + 0.5 < q.Y; y++)
             {
-                var (p, q) = (outline[a], outline[b]);
-                if (p.Y > sheet.Y != q.Y > sheet.Y && sheet.X < (q.X - p.X) * (sheet.Y - p.Y) / (q.Y - p.Y) + p.X) isIn = !isIn;
+                if (!rows.TryGetValue(y, out var crossings)) rows[y] = crossings = [];
+                crossings.Add(p.X + (q.X - p.X) * (y + 0.5 - p.Y) / (q.Y - p.Y));
             }
-            if (isIn) ink[i] = (float)darkness;
-        });
+        }
+        foreach (var (y, crossings) in rows)
+        {
+            crossings.Sort();
+            for (var k = 0; k + 1 < crossings.Count; k += 2)
+            {
+                var (from, to) = ((int)Math.Clamp(Math.Ceiling(crossings[k] - 0.5), 0, faults.Width), (int)Math.Clamp(Math.Ceiling(crossings[k + 1] - 0.5), 0, faults.Width));
+                if (to > from) ink.AsSpan(y * faults.Width + from, to - from).Fill((float)darkness);
+            }
+        }
+    }
 
     private static void Put(float[] ink, ScanFaults faults, Smudge smudge) => Each(faults, Around(smudge.At, smudge.RadiusMm * (smudge.IsSharp ? 1 : 2.5)), (i, sheet, _) =>
     {

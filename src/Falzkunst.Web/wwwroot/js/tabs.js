@@ -76,6 +76,9 @@ document.addEventListener("click", (event) => {
   const opener = about(event, "[data-opens-tab]");
   const named = opener && tabs().find((t) => t.dataset.tab === opener.dataset.opensTab);
   if (named) openTab(named);
+  // A link to another station says which of its tabs is to be open there: kind of pick, tab.
+  const [kind, key] = (about(event, "[data-tab-ahead]")?.dataset.tabAhead ?? "").split(":");
+  if (kind && key) remember(kind, key);
 });
 
 // A touch by the mouse leaves the keys where they were: arrows go on moving what is picked.

@@ -62,6 +62,14 @@ public sealed partial class PrintModel
     /// <summary>The page of verniers that the practice machine has cut, with its number; null where none is on show.</summary>
     public (int Seed, PracticeVerniers Page)? Verniers { get; private set; }
 
+    /// <summary>Numbers of verniers are asked for.</summary>
+    public bool IsReadingVerniers { get; private set; }
+
+    public override string? OverPartial => "_PrintOver";
+
+    /// <summary>Puts the verniers away.</summary>
+    public Task<IActionResult> OnPostPutAsync(CancellationToken stop) => RegionsAsync(stop);
+
     /// <summary>The size of the page of verniers: the first that the shown stock is printed on.</summary>
     public (double Width, double Height) VernierSize => Shown?.Stock?.Sheets.FirstOrDefault(s => How?.Size is null || s.Name == How.Size) is { } size ? (size.WidthMm, size.HeightMm) : (215.9, 279.4);
 
@@ -70,9 +78,13 @@ public sealed partial class PrintModel
     private PracticeVerniers? CutOf(int seed) => MachineNow is { } machine ? PracticeVerniers.Cutting(VernierMarks, VernierSize.Width, VernierSize.Height, machine, How?.Printer ?? "", seed) : null;
 
     /// <summary>The practice machine reads a page of verniers and cuts its hairlines.</summary>
-    public Task<IActionResult> OnPostVerniersAsync(CancellationToken stop) => ActAsync(async () =>
+    /// <param name="own">A page was cut on another machine; its numbers are typed without a picture.</param>
+    /// <param name="stop">Cancels.</param>
+    public Task<IActionResult> OnPostVerniersAsync(bool own, CancellationToken stop) => ActAsync(async () =>
     {
         await LoadAsync(stop);
+        IsReadingVerniers = true;
+        if (own) return;
         var seed = (int)(clock.GetUtcNow().Ticks % 1_000_000);
         Verniers = (seed, await Task.Run(() => CutOf(seed), stop) ?? throw new NotDone("The machine of this project is no longer in the drawer."));
     }, stop);
