@@ -97,11 +97,15 @@ public static class PracticeMachine
         (new RunState(RunPhase.WaitingForPaper, 0, 0, 0, 0), [new RunHappening(RunHappeningKind.Created, 0, 0, 0)]);
 
     /// <summary>The hand has done what the present stop asks.</summary>
+    /// <exception cref="CommandRefused">The machine is not at a stop, heat is not there yet, or the marks are not read or leave too much.</exception>
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Confirm(RunPlan plan, RunState state) => Confirm(plan, state, anyway: false);
+
+    /// <summary>The hand has done what the present stop asks.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="state">Where the run stands.</param>
     /// <param name="anyway">Also where cut and print may lie farther apart than the stop allows.</param>
     /// <exception cref="CommandRefused">The machine is not at a stop, heat is not there yet, or the marks are not read.</exception>
-    public static (RunState State, ImmutableArray<RunHappening> Happened) Confirm(RunPlan plan, RunState state, bool anyway = false)
+    public static (RunState State, ImmutableArray<RunHappening> Happened) Confirm(RunPlan plan, RunState state, bool anyway)
     {
         if (state.Phase is not (RunPhase.WaitingForPaper or RunPhase.WaitingForTool) || plan.Steps[state.Step] is not Stop stop)
             throw new CommandRefused(RunRefusal.NotWaiting);

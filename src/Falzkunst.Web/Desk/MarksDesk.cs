@@ -41,6 +41,23 @@ public static class MarksDesk
         return new PixelImage(n, n, rgba);
     }
 
+    /// <summary>A part of a sheet seen straight from above, as a picture in a page's own text.</summary>
+    /// <param name="picture">The scan or photo.</param>
+    /// <param name="map">Where the sheet is on it.</param>
+    /// <param name="box">The part, mm of the sheet.</param>
+    public static string Straight(InkRaster picture, PictureMap map, Box box)
+    {
+        const double Dots = 3;
+        var (width, height) = ((int)Math.Ceiling(box.Width * Dots), (int)Math.Ceiling(box.Height * Dots));
+        var ink = new byte[width * height];
+        for (var i = 0; i < ink.Length; i++)
+        {
+            var dot = map.Apply(box.Min + new Point((i % width + 0.5) / Dots, (i / width + 0.5) / Dots));
+            ink[i] = (byte)picture.At(dot.X, dot.Y);
+        }
+        return "data:image/png;base64," + Convert.ToBase64String(Whole(new InkRaster(width, height, ink)));
+    }
+
     /// <summary>A whole grey picture as PNG.</summary>
     public static byte[] Whole(InkRaster picture)
     {

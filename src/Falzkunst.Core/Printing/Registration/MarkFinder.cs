@@ -68,13 +68,17 @@ public static class MarkFinder
         if (scan.Page is not null || taker == PictureTaker.Scanner) return scan;
         // Freedom that a scan does not need would let a wrong mark pass: a photo must show that it is one.
         var photo = AsPhoto(picture, layout);
-        return photo.Page is { } page && IsPhotoFor(page, layout, stated) ? photo : scan;
+        if (photo.Page is { } page) return IsPhotoFor(page, layout, stated) ? photo : scan;
+        // Where the picture is like no scan of this page, what is wrong with the photo says more.
+        return scan.Found.IsEmpty && !photo.Found.IsEmpty ? photo : scan;
     }
 
     private static bool IsPhotoFor(ReadPage page, MarkLayout layout, double? stated)
     {
         if (stated is { } dots && Math.Abs(page.DotsPerMm / dots - 1) > ScaleOfNoScan) return true;
-        return page.UncertainMm < MostUncertainMm && page.ResidualMm < MostResidualMm && Taper(page.Map.Straight, layout) > LeastTaper;
+        // Where nothing states a resolution, as cameras do not, less speaks for a scan.
+        var loose = stated is null ? 2 : 1;
+        return page.UncertainMm < MostUncertainMm * loose && page.ResidualMm < MostResidualMm * loose && Taper(page.Map.Straight, layout) > LeastTaper;
     }
 
     private static MarkReading AsScan(InkRaster picture, MarkLayout layout, double? dotsPerMm)

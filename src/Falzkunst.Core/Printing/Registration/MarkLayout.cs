@@ -21,6 +21,9 @@ public sealed record MarkLayout(double Width, double Height, ImmutableArray<Layo
 {
     public const int LeastMarks = 3;
 
+    /// <summary>A pattern is printed between the marks whose edges look like marks here and there; shapes near a mark are no reason to refuse it then.</summary>
+    public bool HasGround { get; init; }
+
     /// <summary>The layout of a page that is printed with marks.</summary>
     /// <param name="marks">How they look.</param>
     /// <param name="frame">The box whose corners are their outer corners, mm.</param>

@@ -93,7 +93,7 @@ internal sealed class ReadingChecks
                 return Lacking(mark, _match, _seen, _map.Apply(mark.Outer), arms.Max(a => a.Seen) < SomeShare ? MarkTrouble.Missing : MarkTrouble.Covered);
         }
         if (hasNoMap) return new MarkRefusal(null, MarkTrouble.OtherLayout, null);
-        if (_layout.Marks.Select(Decoy).FirstOrDefault(d => d is not null) is { } decoy) return decoy;
+        if (!_layout.HasGround && _layout.Marks.Select(Decoy).FirstOrDefault(d => d is not null) is { } decoy) return decoy;
         if (_layout.Bare.Select(InBareCorner).FirstOrDefault(b => b is not null) is { } extra) return extra;
         var factor = IsPhoto ? PhotoFactor : 1;
         foreach (var arm in _arms)

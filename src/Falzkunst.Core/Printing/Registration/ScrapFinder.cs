@@ -55,8 +55,12 @@ public static class ScrapFinder
         if (simple is null) return null;
         // Once corners are where edges meet, places are told to the right edge: twice more, and nothing moves.
         for (var round = 0; round < 3; round++) simple = Straightened(simple, contour);
-        return Path.Polyline([.. simple], closed: true);
+        // Corners on a straight edge go.
+        return Region.EvenOdd([Path.Polyline([.. simple], closed: true)]).Simplified(StraightMm).Rings.Select(r => Path.Polyline([.. r], closed: true)).MaxBy(p => Math.Abs(p.SignedArea));
     }
+
+    /// <summary>What lies no farther from a straight line is on it, mm.</summary>
+    private const double StraightMm = 0.12;
 
     /// <summary>
     /// Each long edge put where the contour's places along it lie on the mean (total least squares), and corners where such edges meet:

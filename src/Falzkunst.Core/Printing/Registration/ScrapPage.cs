@@ -22,7 +22,7 @@ public sealed record ScrapPage(double Width, double Height)
 
     private Box Frame => Marks.Frame(Width, Height);
 
-    public MarkLayout Layout => MarkLayout.Of(Marks, Frame, Width, Height);
+    public MarkLayout Layout => MarkLayout.Of(Marks, Frame, Width, Height) with { HasGround = true };
 
     /// <summary>The marks as areas.</summary>
     public ImmutableArray<Path> MarkShapes => Marks.Shapes(Frame);

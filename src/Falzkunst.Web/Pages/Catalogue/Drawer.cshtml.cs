@@ -16,7 +16,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Catalogue;
 
 /// <summary>The stocks: what is known of each, its sheets and rests, and settings that worked.</summary>
-public sealed class DrawerModel(DrawerDesk desk, DrawerStore store) : DrawerPage(desk, store)
+public sealed partial class DrawerModel(DrawerDesk desk, DrawerStore store, ScanDesk scans) : DrawerPage(desk, store)
 {
     /// <summary>Changes that the audit shows.</summary>
     private const int MostChanges = 100;

@@ -87,7 +87,7 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
             Notice = "There is nothing to take back, or to do again.";
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         }
-        catch (DrawerRefused e)
+        catch (Exception e) when (e is DrawerRefused or NotDone)
         {
             Notice = e.Message;
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;

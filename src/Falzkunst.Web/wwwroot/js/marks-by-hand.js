@@ -22,11 +22,7 @@ document.addEventListener("keydown", (event) => {
   })[event.key];
   if (!step || !(touched instanceof HTMLButtonElement) || !touched.matches(".mark-touch")) return;
   event.preventDefault();
-  put(
-    touched,
-    Number(touched.dataset.u ?? 0.5) + step[0] / 150,
-    Number(touched.dataset.v ?? 0.5) + step[1] / 150,
-  );
+  put(touched, Number(touched.dataset.u ?? 0.5) + step[0] / 150, Number(touched.dataset.v ?? 0.5) + step[1] / 150);
 });
 
 /**

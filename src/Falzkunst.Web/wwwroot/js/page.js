@@ -12,6 +12,7 @@ import "./lengths.js";
 import "./commands.js";
 import "./detail.js";
 import "./drawer.js";
+import "./scrap-outline.js";
 import "./light-table/light-table.js";
 import "./picture-view.js";
 import "./run-progress.js";
