@@ -294,3 +294,34 @@ public sealed class WithPrintTests : IAsyncLifetime
         Assert.Equal(ProjectText.Write(after), ProjectText.Write((await again.GetRequiredService<ProjectStore>().OpenAsync(Owner, demo.Id, Stop))!.Value));
     }
 }
+
+/// <summary>What was stored when marks came to be read.</summary>
+public sealed class WithMarksTests : IAsyncLifetime
+{
+    private static readonly Guid Owner = WorkshopRow.OnlyOne;
+    private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
+    private readonly TestDatabase _database = new();
+
+    public async ValueTask InitializeAsync() => await _database.InitializeAsync(await FormerDatabase.ScriptAsync("schema-2-marks"));
+
+    public ValueTask DisposeAsync() => _database.DisposeAsync();
+
+    [Fact]
+    public async Task Its_readings_calibrations_and_run_are_read()
+    {
+        await using var services = _database.Restarted();
+        var drawer = await services.GetRequiredService<Data.Workshop.CatalogueStore>().DrawerAsync(Owner, Stop);
+        var projects = services.GetRequiredService<ProjectStore>();
+        var demo = (await projects.OpenAsync(Owner, Assert.Single((await projects.ListAsync(Owner, Stop)).OnTheDesk).Id, Stop))!;
+        var reading = demo.Value.Sheets!.Sheets.Single(s => s.Reading is not null).Reading!;
+        Assert.InRange(reading.ScaleX, 0.999, 1.001);
+        Assert.Equal(Calibration.UnknownMm, reading.RemainsMm, 0.05);
+        var calibration = Assert.Single(drawer.Machine(demo.Value.SetOut.Machine).Calibrations);
+        Assert.InRange(calibration.UncertainMm, 0.1, 0.5);
+        var runs = services.GetRequiredService<RunStore>();
+        var run = (await runs.OpenAsync(Owner, Assert.Single(await runs.ListAsync(Owner, demo.Id, Stop)).Id, Stop))!;
+        Assert.Equal(RunPhase.Done, run.State.Phase);
+        Assert.Equal([false, true], run.State.Readings.Select(r => r.Lies is not null));
+        Assert.Single(drawer.Stock("kraft-240").Offcuts);
+    }
+}

@@ -93,7 +93,8 @@ public sealed partial class MarksPageTests(Site site) : IClassFixture<Site>
         var reading = (await RunAsync(run)).State.Readings[^1];
         Assert.Equal((2, 1, true), (reading.Laid, reading.Looked, reading.Lies is not null));
         Assert.Equal(HttpStatusCode.OK, (await Post(id, "run", "Confirm", ("run", $"{run}"), await Seen())).Code);
-        Assert.Equal(RunPhase.Running, (await RunAsync(run)).State.Phase);
+        // A short cut may be through by now.
+        Assert.True((await RunAsync(run)).State.Step >= 2);
         await Post(id, "run", "Stop", ("run", $"{run}"));
     }
 

@@ -4,6 +4,7 @@ using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Measures;
 using Falzkunst.Core.Nesting;
+using Falzkunst.Core.Printing.Registration;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Running;
@@ -74,10 +75,24 @@ public sealed class WordingTests
         Assert.All(Enum.GetValues<RunRefusal>(), r => IsASentence(RunWords.For(new CommandRefused(r, 12.3)), r.ToString()));
 
     [Fact]
+    public void Every_reason_not_to_take_marks_for_read_has_two_sentences()
+    {
+        foreach (var why in Enum.GetValues<MarkTrouble>())
+        {
+            foreach (var corner in Enum.GetValues<MarkCorner>().Cast<MarkCorner?>().Append(null))
+            {
+                var (what, remedy) = MarkWords.Refusal(new MarkRefusal(corner, why, null));
+                IsASentence($"{what}.", why.ToString());
+                IsASentence(remedy, why.ToString());
+            }
+        }
+    }
+
+    [Fact]
     public void Every_work_of_a_hand_at_a_stop_has_a_sentence_and_every_stop_a_title()
     {
         var settings = new ToolSettings(Tool.FoilTip, 200, 20, 0, 120, 60, 1, 0.5);
-        HandWork[] works = [new PrintPage("Chalk 200 printed, sheet 1", true), new LayPaper("Kraft 240, sheet 1", true), new PutToolIn(Tool.FoilTip, "#C9A227", 0.6, "left", settings), new PeelFoil(), new TapeFoil("#C9A227", new(0, 0, 40, 30)), new WarmUp(90), new TurnSheet("Kraft 240, sheet 1"), new LookAndUnload("Kraft 240, sheet 1")];
+        HandWork[] works = [new PrintPage("Chalk 200 printed, sheet 1", true), new LayPaper("Kraft 240, sheet 1", true), new PutToolIn(Tool.FoilTip, "#C9A227", 0.6, "left", settings), new PeelFoil(), new TapeFoil("#C9A227", new(0, 0, 40, 30)), new WarmUp(90), new TurnSheet("Kraft 240, sheet 1"), new LookAndUnload("Kraft 240, sheet 1"), new FindMarks("Chalk 200 printed, sheet 1", MarkSettings.Usual, new(10, 10, 200, 270), 210, 280, "", 2, 1)];
         Assert.Equal(typeof(HandWork).Assembly.GetTypes().Count(t => t.IsSubclassOf(typeof(HandWork))), works.Length);
         foreach (var kind in Enum.GetValues<StopKind>())
         {

@@ -151,6 +151,7 @@ public sealed partial class PrintModel
     /// <summary>The page of verniers as PDF.</summary>
     public IActionResult OnGetVernierPdf()
     {
+        if (How is null) return NotFound();
         var (marks, (width, height)) = (VernierMarks, VernierSize);
         var page = Box.FromSize(width, height);
         var ink = marks.Shapes(marks.Frame(width, height)).Concat(VernierPage.Ticks(width, height).Select(t => Core.Geometry.Path.Rectangle(t.MinX, t.MinY, t.Width, t.Height)));
@@ -161,6 +162,6 @@ public sealed partial class PrintModel
     }
 
     /// <summary>A scan of the page of verniers that the practice machine has cut.</summary>
-    public IActionResult OnGetVernierScan(int seed) => CutOf(seed) is not { } page ? NotFound()
+    public IActionResult OnGetVernierScan(int seed) => How is null || CutOf(seed) is not { } page ? NotFound()
         : File(MarksDesk.Whole(page.Scan(VernierMarks, VernierSize.Width, VernierSize.Height, seed)), "image/png", "verniers-cut.png");
 }
