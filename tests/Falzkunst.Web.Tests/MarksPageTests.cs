@@ -147,6 +147,7 @@ public sealed partial class MarksPageTests(Site site) : IClassFixture<Site>
         var seed = Regex.Match(text, "name=\"seed\" value=\"(\\d+)\"").Groups[1].Value;
         Assert.Equal(10, Regex.Count(text, "class=\"vernier\""));
         Assert.Equal("application/pdf", (await site.Browser.GetAsync($"/projects/{id}/print?handler=VernierPdf", Stop)).Content.Headers.ContentType!.MediaType);
+        Assert.Equal(210, Regex.Count(await site.Browser.GetStringAsync($"/projects/{id}/print?handler=VernierCuts", Stop), "M[\\d.]+ [\\d.]+L"));
         var (code, told) = await Post(id, "print", "Calibrate", ("seed", seed), ("across", "40"), ("down", "1"));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, code);
         Assert.Contains("from -10 to 10", told, StringComparison.Ordinal);

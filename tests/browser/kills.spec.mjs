@@ -3,7 +3,7 @@ import { test, expect, request } from "@playwright/test";
 import { drop, serve, startOn } from "./server.mjs";
 
 const NAME = "falzkunst_kills";
-const KILLS = 6; // of each kind
+const KILLS = Number(process.env.FALZKUNST_KILLS ?? 3); // of each kind
 const port = 25000 + Math.floor(Math.random() * 2000);
 let server;
 

@@ -109,10 +109,6 @@ try {
     }
     if (station === "Detail") {
       await page.locator("[data-candidate]").nth(2).waitFor();
-      await bench("mending", async () => {
-        await page.keyboard.press("]");
-        await page.locator("[data-candidate] [data-preview]").first().click();
-      });
       await page.getByRole("button", { name: "Fit" }).click();
       await page.locator("[data-candidate] [data-preview]").first().click();
     }
@@ -123,6 +119,17 @@ try {
       await tab("Sheets");
     }
     if (station === "Run") {
+      await page.getByRole("button", { name: /Chalk 200 printed, sheet 1/ }).click();
+      await page.locator(".tray-title h2", { hasText: "Chalk 200 printed, sheet 1" }).waitFor();
+      await page.getByRole("button", { name: "Begin on the practice machine" }).click();
+      await page.getByRole("button", { name: "Done, go on" }).click();
+      await page.getByLabel("practise with").selectOption({ label: "a good page" });
+      await page.getByRole("button", { name: "Find the marks" }).click();
+      await page.locator(".aparts").waitFor();
+      await page.waitForTimeout(600);
+      await shoot("marks");
+      await page.getByRole("button", { name: "Stop this run" }).click();
+      await page.getByText("Stopped").first().waitFor();
       await page.getByRole("button", { name: /Chalk 200, sheet 1/ }).click();
       await page.locator(".tray-title h2", { hasText: "Chalk 200, sheet 1" }).waitFor();
       await page.getByRole("button", { name: "Begin on the practice machine" }).click();

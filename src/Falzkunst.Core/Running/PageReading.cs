@@ -18,7 +18,11 @@ namespace Falzkunst.Core.Running;
 /// <param name="IsCalibrated">The machine was measured with this printer before, and is corrected by it.</param>
 /// <param name="IsByHand">Somebody showed the marks; the machine did not find them.</param>
 public sealed record PageReading(
-    int Step, int Laid, int Looked, PracticeTrouble Trouble, MarkRefusal? Refused, Affine? Lies, double RemainsMm, ImmutableArray<CutPlace> Worst, bool IsCalibrated, bool IsByHand = false);
+    int Step, int Laid, int Looked, PracticeTrouble Trouble, MarkRefusal? Refused, Affine? Lies, double RemainsMm, ImmutableArray<CutPlace> Worst, bool IsCalibrated, bool IsByHand = false)
+{
+    /// <summary>Where the blade is sent for a place of the sheet, mm from the mat's corner: where the print lies, corrected by what was measured of the machine by then.</summary>
+    public Affine? Cut { get; init; }
+}
 
 /// <summary>The practice machine's looks at printed pages, and where it cuts them then.</summary>
 public static class PageReader
@@ -75,7 +79,7 @@ public static class PageReader
     public static Func<Point, double> TrulyApart(FindMarks work, Machine machine, PageReading reading, int seed)
     {
         var page = PracticeReader.Lay(LayoutOf(work), machine.Key, work.Printer, seed, reading.Laid, reading.Trouble);
-        var cut = CutMap(reading.Lies!.Value, machine, work.Printer).Then(page.Blade);
+        var cut = (reading.Cut ?? reading.Lies!.Value).Then(page.Blade);
         return at => cut.Apply(at).DistanceTo(page.Lies.Apply(at));
     }
 
@@ -99,6 +103,6 @@ public static class PageReader
     {
         var calibration = machine.CalibrationFor(work.Printer);
         var worst = CutToPrint.Worst(OutlinesOf(plan, work), p => uncertain(p) + (calibration?.UncertainMm ?? Calibration.UnknownMm));
-        return new PageReading(0, 0, 0, PracticeTrouble.Chance, null, lies, worst.IsEmpty ? uncertain(new Point(work.Width, work.Height)) : worst[0].Mm, worst, calibration is not null);
+        return new PageReading(0, 0, 0, PracticeTrouble.Chance, null, lies, worst.IsEmpty ? uncertain(new Point(work.Width, work.Height)) : worst[0].Mm, worst, calibration is not null) { Cut = CutMap(lies, machine, work.Printer) };
     }
 }

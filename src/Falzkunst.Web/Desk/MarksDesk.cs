@@ -31,14 +31,8 @@ public static class MarksDesk
     public static PixelImage Square(InkRaster picture, Point from, double side)
     {
         var n = Math.Clamp((int)Math.Round(side), 1, 2000);
-        var rgba = new byte[n * n * PixelImage.BytesEach];
-        for (var i = 0; i < n * n; i++)
-        {
-            var light = (byte)(255 - picture.At((int)Math.Round(from.X) + i % n, (int)Math.Round(from.Y) + i / n));
-            rgba.AsSpan(i * PixelImage.BytesEach, 3).Fill(light);
-            rgba[i * PixelImage.BytesEach + 3] = 255;
-        }
-        return new PixelImage(n, n, rgba);
+        var (left, top) = ((int)Math.Round(from.X), (int)Math.Round(from.Y));
+        return Grey(n, n, (x, y) => picture.At(left + x, top + y));
     }
 
     /// <summary>A part of a sheet seen straight from above, as a picture in a page's own text.</summary>
@@ -48,25 +42,22 @@ public static class MarksDesk
     public static string Straight(InkRaster picture, PictureMap map, Box box)
     {
         const double Dots = 3;
-        var (width, height) = ((int)Math.Ceiling(box.Width * Dots), (int)Math.Ceiling(box.Height * Dots));
-        var ink = new byte[width * height];
-        for (var i = 0; i < ink.Length; i++)
-        {
-            var dot = map.Apply(box.Min + new Point((i % width + 0.5) / Dots, (i / width + 0.5) / Dots));
-            ink[i] = (byte)picture.At(dot.X, dot.Y);
-        }
-        return "data:image/png;base64," + Convert.ToBase64String(Whole(new InkRaster(width, height, ink)));
+        var seen = Grey((int)Math.Ceiling(box.Width * Dots), (int)Math.Ceiling(box.Height * Dots), (x, y) =>
+            map.Apply(box.Min + new Point((x + 0.5) / Dots, (y + 0.5) / Dots)) is var dot ? (int)picture.At(dot.X, dot.Y) : 0);
+        return "data:image/png;base64," + Convert.ToBase64String(PictureWriter.Png(seen));
     }
 
     /// <summary>A whole grey picture as PNG.</summary>
-    public static byte[] Whole(InkRaster picture)
+    public static byte[] Whole(InkRaster picture) => PictureWriter.Png(Grey(picture.Width, picture.Height, picture.At));
+
+    private static PixelImage Grey(int width, int height, Func<int, int, int> inkAt)
     {
-        var rgba = new byte[picture.Ink.Length * PixelImage.BytesEach];
-        for (var i = 0; i < picture.Ink.Length; i++)
+        var rgba = new byte[width * height * PixelImage.BytesEach];
+        for (var i = 0; i < width * height; i++)
         {
-            rgba.AsSpan(i * PixelImage.BytesEach, 3).Fill((byte)(255 - picture.Ink[i]));
+            rgba.AsSpan(i * PixelImage.BytesEach, 3).Fill((byte)(255 - inkAt(i % width, i / width)));
             rgba[i * PixelImage.BytesEach + 3] = 255;
         }
-        return PictureWriter.Png(new PixelImage(picture.Width, picture.Height, rgba));
+        return new PixelImage(width, height, rgba);
     }
 }

@@ -41,6 +41,24 @@ public sealed class LineSettingsTests
         Assert.True(plan.Steps.IndexOf(plan.Passes.First()) < turn && turn < plan.Steps.IndexOf(plan.Passes.ElementAt(1)));
     }
 
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void A_printed_sheet_has_its_marks_found_before_it_is_cut_and_again_once_it_is_turned(bool bothSides)
+    {
+        var printed = new PagePrinting("desk", 4.2, MarkSettings.Usual) { Flip = bothSides ? FlipEdge.Upright : null, WaitOverMm = 0.3 };
+        var piece = Given.Piece("p1", 100, 60, Worked("l2", Operation.Emboss, Given.Straight(10, 20, 40, 20), new LineSettings { FromBack = true }));
+        var plan = RunPlanner.Plan([.. SheetLines.Collect(piece, 1, Affine.Move(40, 40))], "the sheet", 210, 297, Given.Machine("twin-330"), Chalk, printed);
+        var finds = plan.Steps.OfType<Stop>().SelectMany(s => s.Work).OfType<FindMarks>().ToList();
+        // Face down, what is not printed on the back has no marks to be seen.
+        Assert.Equal(bothSides ? [true, false] : [false], finds.Select(f => f.IsBack));
+        Assert.All(finds, f => Assert.Equal((MarkSettings.Usual.Frame(210, 297), 0.3, "desk"), (f.Frame, f.WaitOverMm, f.Printer)));
+        var turn = plan.Steps.IndexOf(plan.Steps.OfType<Stop>().Single(s => s.Kind == StopKind.Turn));
+        Assert.True(plan.Steps.IndexOf(plan.Steps.OfType<Stop>().Last(s => s.Kind == StopKind.Marks)) > turn);
+        var plain = RunPlanner.Plan([.. SheetLines.Collect(piece, 1, Affine.Identity)], "the sheet", 210, 297, Given.Machine("twin-330"), Chalk, printed with { Marks = null });
+        Assert.DoesNotContain(plain.Steps.OfType<Stop>(), s => s.Kind == StopKind.Marks);
+    }
+
     [Fact]
     public void Lines_left_out_do_not_run_and_those_with_settings_of_their_own_run_by_themselves()
     {

@@ -21,10 +21,8 @@ internal sealed record ArmReading(LayoutArm Arm, List<Point> Middles, double Wid
     /// <summary>Less than this is no ink, of 255.</summary>
     private const double LeastContrast = 24;
 
-    private static readonly ArmReading None = new(null!, [], 0, 0, 0, []);
-
     /// <summary>Nothing is seen of an arm.</summary>
-    private static ArmReading Nothing(LayoutArm arm) => None with { Arm = arm };
+    private static ArmReading Nothing(LayoutArm arm) => new(arm, [], 0, 0, 0, []);
 
     /// <summary>
     /// Reads an arm near where a map puts it: the line's offset from the mean profile of the whole arm; both edges of each stretch at

@@ -25,8 +25,8 @@ public static class CutToPrint
     ];
 
     /// <summary>
-    /// How far a map is from the nearest one that only turns and moves, over a sheet: what a machine is off that knows where a page
-    /// lies, and not how its printer has scaled it. By Procrustes' problem without scale (Schönemann 1966), in the plane in closed form.
+    /// The map nearest to another that only turns and moves: how a machine cuts that knows where a page lies, and not how its printer has
+    /// scaled it. The orthogonal Procrustes problem (Schönemann 1966), which in the plane has a closed form.
     /// </summary>
     /// <param name="map">From sheet mm to true mm.</param>
     /// <param name="on">Places of the sheet that shall fit.</param>

@@ -156,22 +156,23 @@ internal sealed class ReadingChecks
 
     private MarkRefusal At(ArmReading arm, MarkTrouble why) => new(arm.Arm.Mark.Corner, why, _map.Apply(arm.Arm.Mark.Outer));
 
-    private MarkRefusal? Decoy(LayoutMark mark)
-    {
-        var (at, turn) = (_map.Apply(mark.Outer), _match.Page.AsTurn().Degrees);
-        var other = _seen.FirstOrDefault(s => s.Corner.DistanceTo(at) is var off && off > 1 / _dot && off < DecoyMm / _dot && Math.Abs(MarkMatch.Signed(MarkMatch.Turn(s, mark) - turn)) <= DecoyDegrees * (IsPhoto ? 4 : 1));
-        return other is null ? null : new MarkRefusal(mark.Corner, MarkTrouble.Decoy, other.Corner);
-    }
+    private MarkRefusal? Decoy(LayoutMark mark) => Alike(mark, 1, DecoyMm) is { } other ? new MarkRefusal(mark.Corner, MarkTrouble.Decoy, other.Corner) : null;
 
     /// <summary>A mark where the layout has none: the page is laid another way, or is another page.</summary>
     private MarkRefusal? InBareCorner(MarkCorner corner)
     {
         var one = _layout.Marks[0];
-        var (left, right) = (_layout.Marks.Min(m => m.Outer.X), _layout.Marks.Max(m => m.Outer.X));
-        var (top, bottom) = (_layout.Marks.Min(m => m.Outer.Y), _layout.Marks.Max(m => m.Outer.Y));
-        var mark = new LayoutMark(corner, new Point(corner is MarkCorner.TopLeft or MarkCorner.BottomLeft ? left : right, corner is MarkCorner.TopLeft or MarkCorner.TopRight ? top : bottom), one.ArmMm, one.LineMm);
+        var frame = Box.Around(_layout.Marks.Select(m => m.Outer));
+        var (x, y) = (corner is MarkCorner.TopLeft or MarkCorner.BottomLeft ? frame.MinX : frame.MaxX, corner is MarkCorner.TopLeft or MarkCorner.TopRight ? frame.MinY : frame.MaxY);
+        return Alike(new LayoutMark(corner, new Point(x, y), one.ArmMm, one.LineMm), 0, DecoyMm / 2) is { } other ? new MarkRefusal(corner, MarkTrouble.OtherLayout, other.Corner) : null;
+    }
+
+    /// <summary>A shape that faces as a mark does, at a distance from its place, mm; null where there is none.</summary>
+    private SeenMark? Alike(LayoutMark mark, double fromMm, double toMm)
+    {
         var (at, turn) = (_map.Apply(mark.Outer), _match.Page.AsTurn().Degrees);
-        var other = _seen.FirstOrDefault(s => s.Corner.DistanceTo(at) < DecoyMm / 2 / _dot && Math.Abs(MarkMatch.Signed(MarkMatch.Turn(s, mark) - turn)) <= DecoyDegrees * (IsPhoto ? 4 : 1));
-        return other is null ? null : new MarkRefusal(corner, MarkTrouble.OtherLayout, other.Corner);
+        // A page that leans turns its corners by different angles.
+        var degrees = DecoyDegrees * (IsPhoto ? 4 : 1);
+        return _seen.FirstOrDefault(s => s.Corner.DistanceTo(at) * _dot is var off && off >= fromMm && off < toMm && Math.Abs(MarkMatch.Signed(MarkMatch.Turn(s, mark) - turn)) <= degrees);
     }
 }

@@ -14,7 +14,7 @@ internal static class MadePages
         double Within(double most) => (random.NextDouble() * 2 - 1) * most;
         var (w, h) = number % 2 == 0 ? (215.9, 279.4) : (210.0, 297.0);
         var marks = new MarkSettings(random.Next(6, 20), random.Next(10, 25), random.Next(3, 10) / 10.0, 5) { HasFourth = random.Next(4) == 0 };
-        var s = (dotsPerInch ?? (number % 8 == 0 ? 600 : number % 2 == 0 ? 300 : 200)) / 25.4;
+        var s = (dotsPerInch ?? (number % 16 == 0 ? 600 : number % 2 == 0 ? 300 : 200)) / 25.4;
         var quarter = random.Next(4) * 90;
         var map = Affine.Move(-w / 2, -h / 2).Then(new Affine(1, 0, Math.Tan(Within(0.3) * Math.PI / 180), 1, 0, 0))
             .Then(Affine.Scale(s * (1 + Within(0.01)), s * (1 + Within(0.01)))).Then(Affine.Turn(Within(2) + quarter));

@@ -8,11 +8,13 @@ namespace Falzkunst.Core.Tests.Printing.Registration;
 /// <summary>Marks found on made scans and photos whose true maps are known.</summary>
 public sealed class MarkFinderTests
 {
+    private static readonly bool All = Environment.GetEnvironmentVariable("FALZKUNST_MARKS") == "all";
+
     /// <summary>A tenth of five hundred, from where the seed says; all of them where FALZKUNST_MARKS is "all".</summary>
     private static IEnumerable<int> Numbers()
     {
         var seed = int.TryParse(Environment.GetEnvironmentVariable("FALZKUNST_SEED"), NumberStyles.None, CultureInfo.InvariantCulture, out var given) ? given : 14;
-        var step = Environment.GetEnvironmentVariable("FALZKUNST_MARKS") == "all" ? 1 : 9;
+        var step = All ? 1 : 9;
         return Enumerable.Range(0, 500).Where(n => (n + seed) % step == 0);
     }
 
@@ -49,7 +51,7 @@ public sealed class MarkFinderTests
     [InlineData("fourth", MarkTrouble.OtherLayout)]
     public void A_page_with_a_wrong_mark_is_refused_and_the_mark_named(string what, params MarkTrouble[] why)
     {
-        for (var number = 0; number < 6; number++)
+        for (var number = 0; number < (All ? 12 : 3); number++)
         {
             var (page, faults, dots) = MadePages.Scan(1000 + number, dotsPerInch: 200 + number % 2 * 100);
             page = page with { Marks = [.. page.Marks.Take(3)] };
@@ -86,7 +88,7 @@ public sealed class MarkFinderTests
     [InlineData(0.02, true, 0.03)]
     public void Photos_are_read_and_the_uncertainty_that_is_stated_holds(double bend, bool hasFourth, double most)
     {
-        for (var number = 0; number < 8; number++)
+        for (var number = 0; number < (All ? 20 : 4); number++)
         {
             var (page, faults) = MadePages.Photo(number, bend, hasFourth);
             var reading = MarkFinder.Find(PageScan.Take(page, [], faults), page, number % 2 == 0 ? null : 72 / 25.4);

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
@@ -103,7 +104,7 @@ public sealed partial class PrintModel
         {
             foreach (var (text, place) in typed.Take(VernierPage.PlaceNames.Length).Select((t, i) => (t, i)).Where(t => !string.IsNullOrWhiteSpace(t.t)))
             {
-                if (double.TryParse(text!.Trim().Replace('−', '-').Replace(',', '.'), System.Globalization.CultureInfo.InvariantCulture, out var tenths) && Math.Abs(tenths) <= VernierPage.Side) readings.Add(new VernierReading(place, isAcross, tenths / 10));
+                if (double.TryParse(text!.Trim().Replace('−', '-').Replace(',', '.'), CultureInfo.InvariantCulture, out var tenths) && Math.Abs(tenths) <= VernierPage.Side) readings.Add(new VernierReading(place, isAcross, tenths / 10));
                 else wrong = true;
             }
         }
@@ -159,6 +160,16 @@ public sealed partial class PrintModel
         var printed = new PrintedPage(width, height, [], [.. ink], [], page, page, label);
         var bytes = PrintPdfWriter.Write([(printed, $"Verniers for {MachineNow?.Name} and {PrinterName}; this rule is 100 mm long")], "Verniers", _ => null, (words, capital) => LabelLetters.Of(On.Drawer.Faces, words, capital));
         return File(bytes, "application/pdf", "verniers.pdf");
+    }
+
+    /// <summary>The hairlines for a machine of one's own, mm of the page.</summary>
+    public IActionResult OnGetVernierCuts()
+    {
+        if (How is null) return NotFound();
+        var (width, height) = VernierSize;
+        var lines = string.Concat(VernierPage.Hairs(width, height).Select(h => string.Create(CultureInfo.InvariantCulture, $"M{h.From.X:0.###} {h.From.Y:0.###}L{h.To.X:0.###} {h.To.Y:0.###}")));
+        var svg = string.Create(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width:0.###}mm\" height=\"{height:0.###}mm\" viewBox=\"0 0 {width:0.###} {height:0.###}\"><g id=\"cut\" data-operation=\"cut\"><path d=\"{lines}\" fill=\"none\" stroke=\"#000\" stroke-width=\"{VernierPage.HairMm}\"/></g></svg>");
+        return File(System.Text.Encoding.UTF8.GetBytes(svg), "image/svg+xml", "vernier-hairlines.svg");
     }
 
     /// <summary>A scan of the page of verniers that the practice machine has cut.</summary>
