@@ -26,6 +26,16 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
         return new(c, s, -s, c, 0, 0);
     }
 
+    /// <summary>The map that takes three points to three others.</summary>
+    /// <param name="from">Three points, not on one line.</param>
+    /// <param name="to">Where they go.</param>
+    /// <exception cref="InvalidOperationException">The three lie on one line.</exception>
+    public static Affine Through((Point A, Point B, Point C) from, (Point A, Point B, Point C) to)
+    {
+        var (p, q, u, v) = (from.B - from.A, from.C - from.A, to.B - to.A, to.C - to.A);
+        return Move(from.A * -1).Then(new Affine(p.X, p.Y, q.X, q.Y, 0, 0).Inverse()).Then(new Affine(u.X, u.Y, v.X, v.Y, 0, 0)).Then(Move(to.A));
+    }
+
     /// <summary>This map first, <paramref name="next"/> after it.</summary>
     public Affine Then(Affine next) => new(
         next.A * A + next.C * B, next.B * A + next.D * B,

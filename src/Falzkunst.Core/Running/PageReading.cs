@@ -57,11 +57,9 @@ public static class PageReader
     /// <exception cref="ArgumentException">They lie on one line, or otherwise than a printer could have put them.</exception>
     public static PageReading ByHand(RunPlan plan, FindMarks work, Machine machine, IReadOnlyList<Point> shown, int laid, int looked, PracticeTrouble trouble)
     {
-        var layout = LayoutOf(work);
-        var (p, q, r) = (layout.Marks[0].Outer, layout.Marks[1].Outer - layout.Marks[0].Outer, layout.Marks[2].Outer - layout.Marks[0].Outer);
+        var marks = LayoutOf(work).Marks;
         if (shown.Count < MarkLayout.LeastMarks || !shown.All(s => s.IsFinite)) throw new ArgumentException("Three marks are needed.", nameof(shown));
-        var (v, w) = (shown[1] - shown[0], shown[2] - shown[0]);
-        var lies = Affine.Move(p * -1).Then(new Affine(q.X, q.Y, r.X, r.Y, 0, 0).Inverse()).Then(new Affine(v.X, v.Y, w.X, w.Y, 0, 0)).Then(Affine.Move(shown[0]));
+        var lies = Affine.Through((marks[0].Outer, marks[1].Outer, marks[2].Outer), (shown[0], shown[1], shown[2]));
         var faults = PageFaults.Of(lies);
         if (!(Math.Abs(faults.ScaleX - 1) < 0.03 && Math.Abs(faults.ScaleY - 1) < 0.03 && Math.Abs(faults.SkewDegrees) < 1.5)) throw new ArgumentException("No printer has put marks so.", nameof(shown));
         return Told(plan, work, machine, lies, _ => ByHandMm) with { Laid = laid, Looked = looked, Trouble = trouble, IsByHand = true };

@@ -44,8 +44,11 @@ public static class MarksDesk
         const double Dots = 3;
         var seen = Grey((int)Math.Ceiling(box.Width * Dots), (int)Math.Ceiling(box.Height * Dots), (x, y) =>
             map.Apply(box.Min + new Point((x + 0.5) / Dots, (y + 0.5) / Dots)) is var dot ? (int)picture.At(dot.X, dot.Y) : 0);
-        return "data:image/png;base64," + Convert.ToBase64String(PictureWriter.Png(seen));
+        return InText(seen);
     }
+
+    /// <summary>A picture in a page's own text.</summary>
+    public static string InText(PixelImage picture) => "data:image/png;base64," + Convert.ToBase64String(PictureWriter.Png(picture));
 
     /// <summary>A whole grey picture as PNG.</summary>
     public static byte[] Whole(InkRaster picture) => PictureWriter.Png(Grey(picture.Width, picture.Height, picture.At));

@@ -21,8 +21,7 @@ public sealed record OwnScan(InkRaster Ink, double? DotsPerMm)
     /// <summary>A part of it round a place, small, as a picture in a page's own text.</summary>
     /// <param name="at">Its middle, dots.</param>
     /// <param name="side">Its side, dots.</param>
-    public string CropAt(Point at, double side) =>
-        "data:image/png;base64," + Convert.ToBase64String(PictureWriter.Png(PictureWriter.Fitted(MarksDesk.Square(Ink, at - new Point(side, side) * 0.5, side), 160)));
+    public string CropAt(Point at, double side) => MarksDesk.InText(PictureWriter.Fitted(MarksDesk.Square(Ink, at - new Point(side, side) * 0.5, side), 160));
 }
 
 /// <summary>Reads pictures of pages in the reading process; nothing of them is kept.</summary>

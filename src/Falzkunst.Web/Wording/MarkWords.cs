@@ -33,6 +33,13 @@ public static class MarkWords
         };
     }
 
+    /// <summary>The same in one text.</summary>
+    public static string Sentence(MarkRefusal refused)
+    {
+        var (what, remedy) = Refusal(refused);
+        return $"{what}. {remedy}";
+    }
+
     /// <summary>Where a page lies and how it came out of the printer.</summary>
     public static string Faults(Affine lies, Point middle, Units units)
     {

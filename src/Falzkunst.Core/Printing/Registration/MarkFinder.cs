@@ -186,9 +186,8 @@ public static class MarkFinder
     {
         var marks = layout.Marks.Where(m => match.Marks.ContainsKey(m.Corner)).Take(3).ToList();
         if (marks.Count < 3) return match.Page;
-        var (p, q, r) = (marks[0].Outer, marks[1].Outer - marks[0].Outer, marks[2].Outer - marks[0].Outer);
-        var (u, v, w) = (match.Marks[marks[0].Corner].Corner, match.Marks[marks[1].Corner].Corner - match.Marks[marks[0].Corner].Corner, match.Marks[marks[2].Corner].Corner - match.Marks[marks[0].Corner].Corner);
-        return Affine.Move(p * -1).Then(new Affine(q.X, q.Y, r.X, r.Y, 0, 0).Inverse()).Then(new Affine(v.X, v.Y, w.X, w.Y, 0, 0)).Then(Affine.Move(u));
+        Point Seen(int i) => match.Marks[marks[i].Corner].Corner;
+        return Affine.Through((marks[0].Outer, marks[1].Outer, marks[2].Outer), (Seen(0), Seen(1), Seen(2)));
     }
 
     private static List<ArmReading> ReadArms(InkRaster picture, MarkLayout layout, MarkMatch match, PictureMap map, bool isFirst) => [.. layout.Marks.SelectMany(m =>

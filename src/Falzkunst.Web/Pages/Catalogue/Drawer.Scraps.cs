@@ -53,11 +53,7 @@ public sealed partial class DrawerModel
         Scrap = await scans.WithAsync(scan, own =>
         {
             var read = MarkFinder.Find(own.Ink, page.Layout, own.DotsPerMm);
-            if (read.Page is not { } found)
-            {
-                var (what, remedy) = MarkWords.Refusal(read.Refused!);
-                throw new NotDone($"{what}. {remedy}");
-            }
+            if (read.Page is not { } found) throw new NotDone(MarkWords.Sentence(read.Refused!));
             if (ScrapFinder.Find(own.Ink, found.Map, page) is not { } outline) throw new NotDone("No scrap lies on the squares. Lay it so that they show all round it.");
             const double Around = 8;
             var box = outline.Bounds.Grow(Around);

@@ -121,7 +121,7 @@ public sealed partial class PrintModel
         var readings = await scans.WithAsync(scan, own =>
         {
             var read = MarkFinder.Find(own.Ink, layout, own.DotsPerMm, PictureTaker.Scanner);
-            if (read.Page is not { } page) throw new NotDone($"{MarkWords.Refusal(read.Refused!).What}. {MarkWords.Refusal(read.Refused!).Remedy}");
+            if (read.Page is not { } page) throw new NotDone(MarkWords.Sentence(read.Refused!));
             return VernierPage.Read(own.Ink, page, width, height);
         }, stop);
         if (readings.Length < VernierPage.PlaceNames.Length) throw new NotDone($"Only {Words.Count(readings.Length, "vernier")} of {2 * VernierPage.PlaceNames.Length} can be seen on it. Scan the cut page with 300 dots to the inch or more, or read the ticks by eye.");
