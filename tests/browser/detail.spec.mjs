@@ -1,6 +1,6 @@
 import { test, expect } from "@playwright/test";
-import { AxeBuilder } from "@axe-core/playwright";
 import { begin, goTo, head, headMoves, settled, tab, watch } from "./pages.mjs";
+import { isSound } from "./sound.mjs";
 
 // A wire on two posts with two hangers, an O with a loose middle.
 const ART = `<svg xmlns="http://www.w3.org/2000/svg" width="160mm" height="100mm" viewBox="0 0 160 100" fill="#56646D">
@@ -16,14 +16,6 @@ async function begun(page, name) {
   await goTo(page, "Detail");
 }
 
-const isSound = async (page, name) => {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(
-    violations
-      .filter((v) => ["serious", "critical"].includes(v.impact))
-      .map((v) => `${name}: ${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`),
-  ).toEqual([]);
-};
 const view = (page) => page.evaluate(() => document.querySelector("light-table").view.copy());
 const painted = (page) => page.evaluate(() => document.querySelector("light-table").dataset.painted);
 

@@ -4,11 +4,11 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { AxeBuilder } from "@axe-core/playwright";
 import { test, expect } from "@playwright/test";
 import { counting } from "./counting.mjs";
 import { address, begin, goTo, headMoves, settled, tab, watch } from "./pages.mjs";
 import { painted } from "./painted.mjs";
+import { isSound } from "./sound.mjs";
 
 const folder = mkdtempSync(join(tmpdir(), "marks-"));
 
@@ -24,11 +24,6 @@ const taken = async (page, link) => {
   const [download] = await Promise.all([page.waitForEvent("download"), link.click()]);
   return readFileSync(await download.path());
 };
-
-async function passesAxe(page) {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(" ")}`)).toEqual([]);
-}
 
 test("a picture with a border goes to a page, a PDF, a reading refused for a crumb, and a cut along the print", async ({ page }) => {
   test.setTimeout(180_000);
@@ -61,7 +56,7 @@ test("a picture with a border goes to a page, a PDF, a reading refused for a cru
   hand.actions++;
   await headMoves(page, () => page.locator("#page-scan").setInputFiles(printed(pdf, 300)));
   await expect(page.locator("#tray")).toContainText("Last reading");
-  await passesAxe(page);
+  await isSound(page, "Read marks");
   // Another page is refused, and nothing is lost.
   await page.locator("#page-scan").setInputFiles({ name: "white.png", mimeType: "image/png", buffer: picture });
   await expect(page.locator("#tray h3.wrong")).toBeVisible();
@@ -80,11 +75,11 @@ test("a picture with a border goes to a page, a PDF, a reading refused for a cru
   await expect(page.getByRole("button", { name: "Cut by these" })).toBeDisabled();
   for (const touch of await page.locator(".mark-touch").all()) await touch.click({ position: { x: 40, y: 40 } });
   await expect(page.getByRole("button", { name: "Cut by these" })).toBeEnabled();
-  await passesAxe(page);
+  await isSound(page, "marks by hand");
   await hand.press(page.getByRole("button", { name: "Laid anew, look" }));
   await expect(page.locator(".reading strong")).toHaveText(/^0\.8\d mm$/);
   await expect(page.locator(".aparts li").first()).toBeVisible();
-  await passesAxe(page);
+  await isSound(page, "a reading");
   await page.getByLabel("Practice speed").selectOption("400");
   await hand.press(page.getByRole("button", { name: "Cut along the print" }));
   await expect(page.getByRole("button", { name: "Done, go on" })).toBeVisible({ timeout: 60_000 });
@@ -98,7 +93,7 @@ test("a picture with a border goes to a page, a PDF, a reading refused for a cru
   await tab(page, "Calibrate");
   await page.getByRole("button", { name: "Cut one on the practice machine" }).click();
   await expect(page.locator(".vernier")).toHaveCount(10);
-  await passesAxe(page);
+  await isSound(page, "verniers");
   const scan = join(folder, "verniers.png");
   writeFileSync(scan, await taken(page, page.getByRole("link", { name: "a scan of the cut page" })));
   await page.locator("#vernier-scan").setInputFiles(scan);
@@ -130,7 +125,7 @@ test("a rest laid on the printed squares comes into the drawer by its picture an
   const handles = page.locator("svg[data-scrap] circle");
   await expect(handles).toHaveCount(4);
   await expect(page.locator(".scrap strong")).toContainText(/1(29|30)\.\d × 18[34]\.\d mm/);
-  await passesAxe(page);
+  await isSound(page, "scraps");
   // Corrected by keys: a quarter of a millimetre each.
   const field = page.locator('.scrap input[name="corners"]');
   const before = await field.inputValue();

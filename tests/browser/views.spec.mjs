@@ -1,13 +1,6 @@
 import { test, expect } from "@playwright/test";
-import { AxeBuilder } from "@axe-core/playwright";
 import { address, begin, goTo, openDemo, settled, watch } from "./pages.mjs";
-
-async function isSound(page, name, part) {
-  const axe = new AxeBuilder({ page });
-  const found = await (part ? axe.include(part) : axe).analyze();
-  const serious = found.violations.filter((v) => v.impact === "serious" || v.impact === "critical");
-  expect(serious.map((v) => `${name}: ${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`)).toEqual([]);
-}
+import { isSound } from "./sound.mjs";
 
 const SIZES = [
   { width: 1280, height: 800, axe: true },
