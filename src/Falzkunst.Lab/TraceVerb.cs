@@ -26,20 +26,20 @@ internal static class TraceVerb
     /// <summary>A picture of 60 megapixels takes more work than a drawing may; the time is that of any file.</summary>
     private static readonly Budget Tracing = new(ArtFile.Reading.Limits with { Work = long.MaxValue - 1 });
 
-    /// <summary>A dark square on white.</summary>
-    private static PixelImage WarmUp
+    /// <summary>A wavy ring and a square in it on white, with grain where that is wanted: every stage has something to do.</summary>
+    private static PixelImage WarmUp(bool grain)
     {
-        get
+        const int side = 96;
+        var rgba = new byte[side * side * PixelImage.BytesEach];
+        for (var i = 0; i < side * side; i++)
         {
-            const int side = 60;
-            var rgba = new byte[side * side * PixelImage.BytesEach];
-            Array.Fill(rgba, (byte)255);
-            for (var i = 0; i < side * side; i++)
-            {
-                if (i % side is > 20 and < 40 && i / side is > 20 and < 40) rgba.AsSpan(i * PixelImage.BytesEach, 3).Clear();
-            }
-            return new PixelImage(side, side, rgba);
+            var (x, y) = (i % side - side / 2, i / side - side / 2);
+            var far = Math.Sqrt(x * x + y * y) + 3 * Math.Sin(5 * Math.Atan2(y, x));
+            var paper = Math.Max(Math.Abs(x), Math.Abs(y)) < 12 ? 0 : Math.Clamp((Math.Abs(far - 34) - 5) * 255, 0, 255);
+            rgba.AsSpan(i * PixelImage.BytesEach, 3).Fill((byte)Math.Clamp(paper + (grain ? i * 37 % 61 - 30 : 0), 0, 255));
+            rgba[i * PixelImage.BytesEach + 3] = 255;
         }
+        return new PixelImage(side, side, rgba);
     }
 
     private const double InchMm = 25.4, UsualDotsPerInch = 96;
@@ -57,8 +57,8 @@ internal static class TraceVerb
             Tolerance = arguments.Number("--tolerance", 0.05, 20) ?? TraceHow.UsualTolerance,
             Colours = (int)(arguments.Number("--colours", 2, TraceHow.MostColours) ?? 8),
         };
-        // Code is made ready first, on a picture of its own, so that the computation alone is measured.
-        PictureTrace.Run(WarmUp, how, Tracing);
+        // Code is made ready first, on pictures of its own, so that the computation alone is measured.
+        foreach (var grain in new[] { false, true, false, true }) PictureTrace.Run(WarmUp(grain), how, Tracing);
         var (traced, milliseconds) = Timed.Run(() => PictureTrace.Run(picture.Image, how, Tracing));
         var mm = MmPerDot(picture);
         Arguments.WriteText(to, Svg(traced, picture.Image.Width, picture.Image.Height, mm));

@@ -142,6 +142,7 @@ public static class TracedPieces
         if (!(s.SmoothMm is >= TraceSettings.LeastSmoothMm and <= TraceSettings.MostSmoothMm)) throw EditRefused.RangeMm(Measure.TraceSmooth, TraceSettings.LeastSmoothMm, TraceSettings.MostSmoothMm, "smooth");
         if (!(s.SpeckMm is >= 0 and <= TraceSettings.MostSpeckMm)) throw EditRefused.RangeMm(Measure.SmallSize, 0, TraceSettings.MostSpeckMm, "speck");
         if (!(s.BorderMm is >= 0 and <= TraceSettings.MostBorderMm)) throw EditRefused.RangeMm(Measure.RingWidth, 0, TraceSettings.MostBorderMm, "border");
+        if (!(s.CornerMm is >= 0 and <= TraceSettings.MostCornerMm)) throw EditRefused.RangeMm(Measure.TraceCorner, 0, TraceSettings.MostCornerMm, "corner");
         if (!(s.Colours is >= 2 and <= TraceHow.MostColours)) throw EditRefused.Range(Measure.TraceColours, 2, TraceHow.MostColours, "colours");
         if (s.Threshold is { } t && !(t is > 0 and < 1)) throw EditRefused.Range(Measure.TraceThreshold, 1, 99, "threshold");
     }

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Falzkunst.Core.Budgets;
 
 namespace Falzkunst.Core.Pictures;
@@ -74,38 +75,45 @@ internal static class Background
     private static bool[] Gone(PixelImage image, OkLab colour, double tolerance, IReadOnlyList<(int X, int Y)>? seeds, Budget budget)
     {
         var near = new bool[image.Width * image.Height];
-        var square = tolerance * tolerance;
+        var colours = new NearColour(colour, tolerance);
         Parallel.For(0, image.Height, OnAllCores.OfCaller, y =>
         {
-            // Dots side by side are often alike, and a colour takes three roots.
-            var (last, isNear) = (-1, false);
-            for (var x = 0; x < image.Width; x++)
-            {
-                var at = image.At(x, y);
-                var rgb = image.Rgba[at] << 16 | image.Rgba[at + 1] << 8 | image.Rgba[at + 2];
-                if (rgb != last) (last, isNear) = (rgb, OkLab.From(image.Rgba[at], image.Rgba[at + 1], image.Rgba[at + 2]).SquareTo(colour) <= square);
-                near[y * image.Width + x] = isNear && image.Rgba[at + 3] >= 128;
-            }
+            var row = image.Rgba.AsSpan(image.At(0, y), image.Width * PixelImage.BytesEach);
+            var nears = near.AsSpan(y * image.Width, image.Width);
+            for (int x = 0, at = 0; x < nears.Length; x++, at += PixelImage.BytesEach) nears[x] = row[at + 3] >= 128 && colours.IsNear(row[at], row[at + 1], row[at + 2]);
         });
-        if (seeds is null) return near;
+        return seeds is null ? near : Flooded(near, image.Width, seeds, budget);
+    }
+
+    /// <summary>What of the near dots hangs together with the seeds, a run of a row at a time.</summary>
+    internal static bool[] Flooded(bool[] near, int width, IReadOnlyList<(int X, int Y)> seeds, Budget budget)
+    {
         var gone = new bool[near.Length];
-        var open = new Stack<int>(seeds.Select(s => s.Y * image.Width + s.X));
+        var open = new Stack<int>(seeds.Select(s => s.Y * width + s.X));
         while (open.TryPop(out var i))
         {
             if (gone[i] || !near[i]) continue;
             budget.Work();
-            // A row at a time: from here to both sides, and what lies above and below is looked at later.
-            var (row, from, to) = (i / image.Width * image.Width, i, i);
+            var (row, from, to) = (i / width * width, i, i);
             while (from > row && near[from - 1] && !gone[from - 1]) from--;
-            while (to < row + image.Width - 1 && near[to + 1] && !gone[to + 1]) to++;
-            for (var k = from; k <= to; k++)
-            {
-                gone[k] = true;
-                if (k >= image.Width && near[k - image.Width] && !gone[k - image.Width]) open.Push(k - image.Width);
-                if (k + image.Width < near.Length && near[k + image.Width] && !gone[k + image.Width]) open.Push(k + image.Width);
-            }
+            while (to < row + width - 1 && near[to + 1] && !gone[to + 1]) to++;
+            gone.AsSpan(from, to - from + 1).Fill(true);
+            // The first dot of each run above and below is looked at later.
+            if (row >= width) Open(from - width, to - width);
+            if (row + width < near.Length) Open(from + width, to + width);
         }
         return gone;
+
+        void Open(int from, int to)
+        {
+            var before = false;
+            for (var k = from; k <= to; k++)
+            {
+                var now = near[k] && !gone[k];
+                if (now && !before) open.Push(k);
+                before = now;
+            }
+        }
     }
 
     private static PixelImage Without(PixelImage image, bool[] gone, Budget budget)
@@ -115,20 +123,41 @@ internal static class Background
         budget.Work(gone.Length / 8);
         Parallel.For(0, height, OnAllCores.OfCaller, y =>
         {
-            for (var x = 0; x < width; x++)
+            for (var x = 0; x < width;)
             {
-                var i = y * width + x;
-                var at = i * PixelImage.BytesEach;
-                if (image.Rgba[at + 3] == 0) continue;
-                if (!IsNearEdge(gone, width, height, x, y))
+                if (IsEven(gone, width, height, x, y))
                 {
-                    if (gone[i]) made.Rgba[at + 3] = 0;
+                    if (gone[y * width + x]) for (var k = 0; k < Together; k++) made.Rgba[image.At(x + k, y) + 3] = 0;
+                    x += Together;
                     continue;
                 }
-                Unmix(image, made, gone, x, y);
+                Dot(x, y);
+                x++;
             }
         });
         return made;
+
+        void Dot(int x, int y)
+        {
+            var at = image.At(x, y);
+            if (image.Rgba[at + 3] == 0) return;
+            if (IsNearEdge(gone, width, height, x, y)) Unmix(image, made, gone, x, y);
+            else if (gone[y * width + x]) made.Rgba[at + 3] = 0;
+        }
+    }
+
+    /// <summary>Dots that are looked at together: with those beside them that their edges are mixed over they are eight.</summary>
+    private const int Together = 8 - 2 * Mixed;
+
+    /// <summary>So many dots from a place on, and all that lie near them, are gone, or none is.</summary>
+    private static bool IsEven(bool[] gone, int width, int height, int x, int y)
+    {
+        if (x < Mixed || x + Together + Mixed > width || y < Mixed || y + Mixed >= height) return false;
+        var bytes = MemoryMarshal.AsBytes(gone.AsSpan());
+        var first = MemoryMarshal.Read<ulong>(bytes[((y - Mixed) * width + x - Mixed)..]);
+        if (first is not (0 or 0x0101010101010101)) return false;
+        for (var v = y - Mixed + 1; v <= y + Mixed; v++) if (MemoryMarshal.Read<ulong>(bytes[(v * width + x - Mixed)..]) != first) return false;
+        return true;
     }
 
     private static bool IsNearEdge(bool[] gone, int width, int height, int x, int y)

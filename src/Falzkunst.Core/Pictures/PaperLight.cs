@@ -18,7 +18,10 @@ public sealed class PaperLight
     /// <summary>Light below this is too little to tell.</summary>
     private const double Darkest = 40;
 
-    private const int Blocks = 48, Rounds = 6;
+    /// <summary>At most so many blocks across, of at least so many dots: the lighter third of fewer dots is mostly noise.</summary>
+    private const int Blocks = 48, LeastBlock = 12, LeastBlocks = 8;
+
+    private const int Rounds = 6;
 
     private readonly double[] _surface;
     private readonly int _width, _height;
@@ -38,7 +41,7 @@ public sealed class PaperLight
     /// <param name="isWhite">Paper that is grey all over may stay so.</param>
     public static PaperLight? Find(int width, int height, Func<int, int, int> brightness, bool isWhite = true)
     {
-        var (across, down) = (Math.Min(Blocks, width), Math.Min(Blocks, height));
+        var (across, down) = (Math.Clamp(width / LeastBlock, Math.Min(LeastBlocks, width), Blocks), Math.Clamp(height / LeastBlock, Math.Min(LeastBlocks, height), Blocks));
         var samples = new List<(double U, double V, double Light)>(across * down);
         for (var j = 0; j < down; j++)
         {
@@ -66,7 +69,8 @@ public sealed class PaperLight
     /// <summary>The brightness that the lighter third of a block passes, of a sample of it.</summary>
     private static double Paper(Func<int, int, int> brightness, int fromX, int fromY, int toX, int toY)
     {
-        var counts = new int[256];
+        Span<int> counts = stackalloc int[256];
+        counts.Clear();
         var count = 0;
         var step = Math.Max(1, (toX - fromX) / 16);
         for (var y = fromY; y < Math.Max(toY, fromY + 1); y += step)
@@ -87,9 +91,10 @@ public sealed class PaperLight
     {
         const int N = 6;
         var m = new double[N, N + 1];
+        Span<double> t = stackalloc double[N];
         foreach (var (u, v, light) in samples)
         {
-            double[] t = [1, u, v, u * u, u * v, v * v];
+            (t[0], t[1], t[2], t[3], t[4], t[5]) = (1, u, v, u * u, u * v, v * v);
             for (var i = 0; i < N; i++)
             {
                 for (var j = 0; j < N; j++) m[i, j] += t[i] * t[j];

@@ -350,6 +350,7 @@ public enum Measure
     ColourTolerance,
     PictureSize,
     TraceSmooth,
+    TraceCorner,
     TraceColours,
     TraceThreshold,
     PrintedWidth,

@@ -22,7 +22,7 @@ internal static class ColourPatches
         var parts = PatchParts.Of(labels, image.Width, image.Height, isNoisy ? Math.Max(how.LeastArea, InkCleaning.LeastNoisyArea) : how.LeastArea, out var specks);
         budget.Work(labels.Length);
         var rings = new PatchBorders(image, parts, colours).Rings(budget).ToList();
-        return new SeenLines(rings.Sum(p => p.Rings.Sum(r => r.Sum(b => b.Points.Count))), (tolerance, b) => Fit(rings, parts, colours, specks, new FitScale(tolerance, 1), b));
+        return new SeenLines(rings.Sum(p => p.Rings.Sum(r => r.Sum(b => b.Points.Count))), (tolerance, b) => Fit(rings, parts, colours, specks, FitScale.Of(tolerance, how.Corner, noise), b));
     }
 
     private static Traced Fit(List<(int Part, List<List<Border>> Rings)> parts, PatchParts of, (byte R, byte G, byte B)[] colours, int specks, FitScale scale, Budget budget)

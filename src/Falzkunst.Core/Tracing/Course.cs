@@ -50,6 +50,9 @@ internal sealed class Course
     /// <summary>A point by its number, round and round on a closed line, held at the ends of an open one.</summary>
     public Point At(int i) => Points[IsClosed ? (i % Count + Count) % Count : Math.Clamp(i, 0, Count - 1)];
 
+    /// <summary>The course without noise across it, averaged over a length to both sides; 0 changes nothing.</summary>
+    public Course Averaged(double length) => length > 0 ? new Course(NoiseAlong.Averaged(Points, Paces(length), IsClosed), IsClosed, Step) : this;
+
     /// <summary>How many points make a length.</summary>
     public int Paces(double length) => Math.Max(1, (int)Math.Round(length / Step));
 }

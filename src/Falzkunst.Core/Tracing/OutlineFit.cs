@@ -29,7 +29,7 @@ internal static class OutlineFit
         if (closed && Circle(course, scale) is { } circle) return circle;
         var corners = Corner.Find(course, scale.Corner);
         if (!closed) corners = [End(course, 0, 1), .. corners, End(course, course.Count - 1, -1)];
-        if (corners.Count == 0) return Smooth(course, scale);
+        if (corners.Count == 0) return Smooth(course.Averaged(scale.Averaged), scale);
         var stretches = Stretches(course, corners, scale);
         Straighten(stretches, closed, scale);
         var segments = ImmutableArray.CreateBuilder<Segment>();
@@ -56,7 +56,14 @@ internal static class OutlineFit
         var points = Enumerable.Range(begin, course.Count + 1).Select(course.At).ToList();
         var along = SmoothFit.Direction(course.At(begin - window), course.At(begin + window));
         var segments = ImmutableArray.CreateBuilder<Segment>();
-        SmoothFit.Write(points, along, along * -1, scale.Tolerance, window, segments);
+        SmoothFit.Write(points, along, along * -1, scale, window, segments);
+        // Begun in the midst of a straight side, that side is one.
+        if (segments.Count > 2 && !segments[0].IsCubic && !segments[^1].IsCubic && Polygons.DistanceToStretch(points[0], segments[^2].End, segments[0].End) <= scale.Run)
+        {
+            segments[^1] = segments[0];
+            segments.RemoveAt(0);
+            return new Path(segments[^1].End, segments.ToImmutable(), closed: true);
+        }
         return new Path(points[0], segments.ToImmutable(), closed: true);
     }
 
@@ -71,10 +78,16 @@ internal static class OutlineFit
             var to = b.Index > a.Index ? b.Index : b.Index + course.Count;
             var (from, until) = (a.Index + near, to - near);
             if (until < from) from = until = (a.Index + to) / 2;
-            made.Add(new Stretch(a.At, b.At, a.After, b.Before * -1, [.. Enumerable.Range(from, until - from + 1).Select(course.At)], course.Paces(Window)));
+            made.Add(new Stretch(a.At, b.At, a.After, b.Before * -1, Inner(course, from, until, scale), course.Paces(Window)));
         }
         foreach (var stretch in made) stretch.JudgeStraight(scale.Straight);
         return made;
+    }
+
+    private static List<Point> Inner(Course course, int from, int until, FitScale scale)
+    {
+        var points = Enumerable.Range(from, until - from + 1).Select(course.At).ToList();
+        return scale.Averaged > 0 ? [.. NoiseAlong.Averaged(points, course.Paces(scale.Averaged), closed: false)] : points;
     }
 
     /// <summary>Straight stretches side by side meet where their lines do, turned upright or square where that moves them hardly.</summary>

@@ -45,7 +45,7 @@ public static class PictureTrace
         var times = 1;
         if (!isNoisy && raster.Ink.Length * 4 <= MostEnlarged && InkCleaning.StrokeWidth(raster, threshold) < Narrow) (raster, times) = (InkCleaning.Doubled(raster), 2);
         budget.Look();
-        FitScale Scale(double tolerance) => new(tolerance * times + (isNoisy ? 0.1 + noise * 0.012 : 0), isNoisy ? 1.3 + Math.Min(0.7, noise * 0.03) : 1);
+        FitScale Scale(double tolerance) => FitScale.Of(tolerance * times, how.Corner * times, noise);
         var back = Affine.Scale(1.0 / times, 1.0 / times);
         if (how.Mode == TraceMode.MiddleLines)
         {

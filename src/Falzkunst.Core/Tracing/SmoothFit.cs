@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Tracing;
@@ -9,9 +10,8 @@ internal static class SmoothFit
     /// <summary>A stretch of so many points is tried first.</summary>
     private const int FirstTry = 12;
 
-    /// <summary>A straight run has at least so many points, is looked for in such steps, and strays by no more dots: a circle that is taken for one has a radius of a thousand dots.</summary>
+    /// <summary>A straight run has at least so many points, and is looked for in such steps.</summary>
     private const int RunPoints = 36, RunStep = 4;
-    private const double RunOff = 0.1;
 
     public static Point Direction(Point from, Point to) => (to - from) is var d && d.Length > 1e-12 ? d * (1 / d.Length) : new Point(1, 0);
 
@@ -19,46 +19,57 @@ internal static class SmoothFit
     /// <param name="points">The stretch.</param>
     /// <param name="first">Direction at its beginning.</param>
     /// <param name="last">Direction at its end, back into the stretch.</param>
-    /// <param name="tolerance">Largest distance from it.</param>
+    /// <param name="scale">How near to it.</param>
     /// <param name="window">Points to both sides by which its direction is told.</param>
     /// <param name="segments">What is written to.</param>
-    public static void Write(List<Point> points, Point first, Point last, double tolerance, int window, ImmutableArray<Segment>.Builder segments)
+    public static void Write(List<Point> points, Point first, Point last, FitScale scale, int window, ImmutableArray<Segment>.Builder segments)
     {
         var at = 0;
-        foreach (var (from, to) in StraightRuns(points))
+        foreach (var (from, to) in StraightRuns(points, scale.Run))
         {
             var along = Direction(points[from], points[to]);
-            if (from > at) Curves(points.GetRange(at, from - at + 1), first, along * -1, tolerance, window, segments);
+            if (from > at) Curves(points.GetRange(at, from - at + 1), first, along * -1, scale.Tolerance, window, segments);
             segments.Add(Segment.Straight(points[to]));
             (at, first) = (to, along);
         }
-        if (at == 0) Curves(points, first, last, tolerance, window, segments);
-        else if (at < points.Count - 1) Curves(points.GetRange(at, points.Count - at), first, last, tolerance, window, segments);
+        if (at == 0) Curves(points, first, last, scale.Tolerance, window, segments);
+        else if (at < points.Count - 1) Curves(points.GetRange(at, points.Count - at), first, last, scale.Tolerance, window, segments);
     }
 
     /// <summary>Long straight runs within a stretch, such as the sides of a plate with round corners; a curve is bent over such a length.</summary>
-    private static List<(int From, int To)> StraightRuns(List<Point> points)
+    private static List<(int From, int To)> StraightRuns(List<Point> points, double off)
     {
         var runs = new List<(int, int)>();
         for (var from = 0; from + RunPoints < points.Count;)
         {
             var to = from + RunPoints;
-            if (!IsStraight(points, from, to))
+            if (!IsStraight(points, from, to, off))
             {
                 from += RunStep;
                 continue;
             }
-            while (to + RunStep < points.Count && IsStraight(points, from, to + RunStep)) to += RunStep;
+            while (to + RunStep < points.Count && IsStraight(points, from, to + RunStep, off)) to += RunStep;
+            if (to + RunStep >= points.Count && IsStraight(points, from, points.Count - 1, off)) to = points.Count - 1;
             // Its ends belong to what bends away from it.
-            if (to - from > RunPoints + 2 * RunStep) runs.Add((from == 0 ? 0 : from + RunStep, to == points.Count - 1 ? to : to - RunStep));
+            if (to - from > RunPoints + 2 * RunStep)
+            {
+                var run = (From: from == 0 ? 0 : from + RunStep, To: to == points.Count - 1 ? to : to - RunStep);
+                var line = StraightLine.Through(CollectionsMarshal.AsSpan(points)[run.From..(run.To + 1)]);
+                // Where it begins and ends it lies on its line; the ends of the whole stretch are given.
+                if (run.From > 0) points[run.From] = line.Onto(points[run.From]);
+                if (run.To < points.Count - 1) points[run.To] = line.Onto(points[run.To]);
+                runs.Add(run);
+            }
             from = to;
         }
         return runs;
     }
 
-    private static bool IsStraight(List<Point> points, int from, int to)
+    /// <summary>The points keep to the line through them.</summary>
+    private static bool IsStraight(List<Point> points, int from, int to, double off)
     {
-        for (var i = from + 1; i < to; i++) if (Polygons.DistanceToStretch(points[i], points[from], points[to]) > RunOff) return false;
+        var line = StraightLine.Through(CollectionsMarshal.AsSpan(points)[from..(to + 1)]);
+        for (var i = from; i <= to; i++) if (line.DistanceTo(points[i]) > off) return false;
         return true;
     }
 

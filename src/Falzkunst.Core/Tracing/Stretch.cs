@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Tracing;
@@ -12,7 +13,7 @@ namespace Falzkunst.Core.Tracing;
 /// <param name="window">Points to both sides by which a direction is told.</param>
 internal sealed class Stretch(Point from, Point to, Point first, Point last, List<Point> inner, int window)
 {
-    private Point _middle, _way;
+    private StraightLine _line;
 
     public Point From { get; set; } = from;
     public Point To { get; set; } = to;
@@ -24,21 +25,11 @@ internal sealed class Stretch(Point from, Point to, Point first, Point last, Lis
     {
         if (inner.Count < 3)
         {
-            (_middle, _way, IsStraight) = (Point.Lerp(From, To, 0.5), SmoothFit.Direction(From, To), true);
+            (_line, IsStraight) = (new(Point.Lerp(From, To, 0.5), SmoothFit.Direction(From, To)), true);
             return;
         }
-        double n = inner.Count, x = 0, y = 0, xx = 0, xy = 0, yy = 0;
-        foreach (var p in inner) (x, y) = (x + p.X, y + p.Y);
-        _middle = new Point(x / n, y / n);
-        foreach (var p in inner)
-        {
-            var d = p - _middle;
-            (xx, xy, yy) = (xx + d.X * d.X, xy + d.X * d.Y, yy + d.Y * d.Y);
-        }
-        var angle = Math.Atan2(2 * xy, xx - yy) / 2;
-        _way = new Point(Math.Cos(angle), Math.Sin(angle));
-        if (_way.Dot(inner[^1] - inner[0]) < 0) _way *= -1;
-        IsStraight = inner.All(p => Math.Abs((p - _middle).Cross(_way)) <= tolerance) && Math.Abs((From - _middle).Cross(_way)) <= 2 * tolerance && Math.Abs((To - _middle).Cross(_way)) <= 2 * tolerance;
+        _line = StraightLine.Through(CollectionsMarshal.AsSpan(inner));
+        IsStraight = inner.All(p => _line.DistanceTo(p) <= tolerance) && _line.DistanceTo(From) <= 2 * tolerance && _line.DistanceTo(To) <= 2 * tolerance;
     }
 
     /// <summary>A straight line is turned upright, level or square to the one before where its ends move by no more than a nudge.</summary>
@@ -47,11 +38,11 @@ internal sealed class Stretch(Point from, Point to, Point first, Point last, Lis
         var half = From.DistanceTo(To) / 2;
         if (!IsStraight || half * 2 < least) return;
         var ways = new List<Point> { new(1, 0), new(0, 1) };
-        if (before is { IsStraight: true }) ways.Add(new Point(-before._way.Y, before._way.X));
+        if (before is { IsStraight: true }) ways.Add(new Point(-before._line.Way.Y, before._line.Way.X));
         foreach (var way in ways)
         {
-            if (Math.Abs(_way.Cross(way)) * half > nudge || Math.Abs(_way.Dot(way)) < 0.9) continue;
-            _way = _way.Dot(way) < 0 ? way * -1 : way;
+            if (Math.Abs(_line.Way.Cross(way)) * half > nudge || Math.Abs(_line.Way.Dot(way)) < 0.9) continue;
+            _line = _line with { Way = _line.Way.Dot(way) < 0 ? way * -1 : way };
             return;
         }
     }
@@ -62,16 +53,14 @@ internal sealed class Stretch(Point from, Point to, Point first, Point last, Lis
         var corner = next.From;
         if (one.IsStraight && next.IsStraight)
         {
-            var det = one._way.Cross(next._way);
+            var det = one._line.Way.Cross(next._line.Way);
             if (Math.Abs(det) < 0.1) return corner;
-            var met = one._middle + one._way * ((next._middle - one._middle).Cross(next._way) / det);
+            var met = one._line.Middle + one._line.Way * ((next._line.Middle - one._line.Middle).Cross(next._line.Way) / det);
             return met.DistanceTo(corner) <= farthest ? met : corner;
         }
-        if (one.IsStraight) return one.Onto(corner);
-        return next.IsStraight ? next.Onto(corner) : corner;
+        if (one.IsStraight) return one._line.Onto(corner);
+        return next.IsStraight ? next._line.Onto(corner) : corner;
     }
-
-    private Point Onto(Point p) => _middle + _way * (p - _middle).Dot(_way);
 
     /// <summary>Writes the segments to its end.</summary>
     public void Write(ImmutableArray<Segment>.Builder segments, FitScale scale)
@@ -81,6 +70,6 @@ internal sealed class Stretch(Point from, Point to, Point first, Point last, Lis
             segments.Add(Segment.Straight(To));
             return;
         }
-        SmoothFit.Write([From, .. inner, To], first, last, scale.Tolerance, window, segments);
+        SmoothFit.Write([From, .. inner, To], first, last, scale, window, segments);
     }
 }

@@ -35,6 +35,9 @@ public sealed record TraceHow(TraceMode Mode)
     /// <summary>How near curves keep to what is seen, dots.</summary>
     public double Tolerance { get; init; } = UsualTolerance;
 
+    /// <summary>Corners that are rounded within so many dots are sharp; a picture's dots round them within one, so that it is 1 or more.</summary>
+    public double Corner { get; init; } = 1;
+
     /// <summary>At most so many colours.</summary>
     public int Colours { get; init; } = 8;
 

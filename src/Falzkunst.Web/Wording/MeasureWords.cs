@@ -43,6 +43,7 @@ public static class MeasureWords
         Measure.ColourTolerance => "How far colours may differ, in hundredths,",
         Measure.PictureSize => "The width and height of a picture",
         Measure.TraceSmooth => "How near lines keep to the picture",
+        Measure.TraceCorner => "How round a sharp corner may be",
         Measure.TraceColours => "The number of colours",
         Measure.TraceThreshold => "How dark a dot must be, in per cent,",
         Measure.PrintedWidth => "The width of a printed stroke",

@@ -1,6 +1,8 @@
+using CsCheck;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Pictures;
+using Falzkunst.Tests;
 using Xunit;
 
 namespace Falzkunst.Core.Tests.Pictures;
@@ -22,6 +24,43 @@ public sealed class BackgroundTests
         yield return ("star on sky", Painted.Shape(120, 120, star, (240, 180, 74), (40, 60, 110)), star, [new BackgroundGuessed(0.1)]);
         var strokes = Painted.Strokes(7, [[new(15, 20), new(100, 25), new(60, 100)]]);
         yield return ("strokes on a page", Painted.Damaged(Painted.Shape(120, 120, strokes), 0, 0.3), strokes, [new LevelLight(), new BackgroundGuessed(0.12)]);
+    }
+
+    [Fact]
+    public void Near_colours_are_those_that_a_measurement_of_each_finds()
+    {
+        var dots = Gen.Select(Gen.Byte, Gen.Byte, Gen.Byte);
+        Gen.Select(dots, Gen.Double[BackgroundAway.Least, BackgroundAway.Most], dots.Array[400]).ForAll((touched, tolerance, others) =>
+        {
+            var colour = OkLab.From(touched.Item1, touched.Item2, touched.Item3);
+            var near = new NearColour(colour, tolerance);
+            Assert.All(others.Append(touched), o => Assert.Equal(OkLab.From(o.Item1, o.Item2, o.Item3).SquareTo(colour) <= tolerance * tolerance, near.IsNear(o.Item1, o.Item2, o.Item3)));
+        }, iter: 100);
+    }
+
+    [Fact]
+    public void A_flood_reaches_what_hangs_together_over_sides_and_nothing_else()
+    {
+        var fields = from width in Gen.Int[1, 30]
+                     from height in Gen.Int[1, 30]
+                     from near in Gen.Bool.Array[width * height]
+                     from seed in Gen.Int[0, width * height - 1]
+                     select (width, near, seed);
+        fields.ForAll((width, near, seed) =>
+        {
+            var wanted = new bool[near.Length];
+            void Spread(int i)
+            {
+                if (wanted[i] || !near[i]) return;
+                wanted[i] = true;
+                if (i % width > 0) Spread(i - 1);
+                if (i % width < width - 1) Spread(i + 1);
+                if (i >= width) Spread(i - width);
+                if (i + width < near.Length) Spread(i + width);
+            }
+            Spread(seed);
+            Assert.Equal(wanted, Background.Flooded(near, width, [(seed % width, seed / width)], Budget.Unlimited));
+        }, iter: 300);
     }
 
     [Fact]

@@ -52,6 +52,44 @@ public sealed class TraceTests
         }
     }
 
+    /// <summary>A plate with rounded corners.</summary>
+    private static Func<Point, bool> Plate(Point min, Point max, double round) => p =>
+        new Point(Math.Max(Math.Max(min.X + round - p.X, p.X - max.X + round), 0), Math.Max(Math.Max(min.Y + round - p.Y, p.Y - max.Y + round), 0)).Length <= round;
+
+    [Fact]
+    public void Corners_rounded_within_the_scale_are_sharp_and_rounder_ones_are_not()
+    {
+        var image = Painted.Shape(160, 120, Plate(new(20.3, 18.7), new(139.6, 97.2), 5));
+        Path Outline(double corner) => Assert.Single(Trace(image, how: h => h with { Corner = corner }).Areas).Outline;
+        Assert.Contains(Outline(1).Segments, s => s.IsCubic);
+        var sharp = Outline(5);
+        Assert.Equal(4, sharp.Segments.Length);
+        Assert.All(sharp.Segments, s => Assert.False(s.IsCubic));
+        Assert.All(new Point[] { new(20.3, 18.7), new(139.6, 97.2) }, c => Assert.True(sharp.Segments.Min(s => s.End.DistanceTo(c)) < 0.3));
+        Assert.Equal(1, new TraceSettings(TraceMode.Areas, 0.1).InDots(0.05).Corner);
+        Assert.Equal(4, new TraceSettings(TraceMode.Areas, 0.1, CornerMm: 0.2).InDots(0.05).Corner);
+    }
+
+    [Fact]
+    public void Noise_moves_lines_hardly_and_straight_sides_stay_straight()
+    {
+        // Four sides and four rounded corners: as many nodes as a clean picture needs, and two more.
+        var (min, max) = (new Point(30.4, 28.2), new Point(269.1, 181.7));
+        var clean = Painted.Shape(300, 210, Plate(min, max, 22));
+        foreach (var noise in new[] { 0.05, 0.1 })
+        {
+            var outline = Assert.Single(Trace(Painted.Damaged(clean, noise, 0)).Areas).Outline;
+            Assert.InRange(outline.Segments.Length, 8, 10);
+            Assert.Equal(4, outline.Segments.Count(s => !s.IsCubic));
+            double Off(Point p)
+            {
+                Point within = new(Math.Clamp(p.X, min.X + 22, max.X - 22), Math.Clamp(p.Y, min.Y + 22, max.Y - 22));
+                return Math.Abs(p.DistanceTo(within) - 22);
+            }
+            Assert.True(outline.Flat.ToArray().Average(Off) is var off && off < 0.15, $"{noise}: {off}");
+        }
+    }
+
     [Fact]
     public void Circles_are_circles_of_four_cubics()
     {

@@ -47,6 +47,9 @@ public sealed partial class ArtModel
     /// <summary>Names of the pieces of the last trace that were changed since, and would be lost when it is done again.</summary>
     public IReadOnlyList<string> ChangedSinceTrace => ShownPicture?.Trace is { } trace ? TracedPieces.ChangedSince(Value.Design, trace) : [];
 
+    /// <summary>A corner that a pen of usual ink has rounded is still meant sharp, mm.</summary>
+    public const double UsualCornerMm = 0.1;
+
     /// <summary>How lines keep to a picture where nobody said anything: half a dot, but no finer than a blade can follow.</summary>
     public static double UsualSmoothMm(CardPicture picture) => Math.Round(Math.Max(0.03, picture.MmPerDot * TraceHow.UsualTolerance * Math.Max(1, Math.Max(picture.PixelsAcross, picture.PixelsDown) / (double)PictureDesk.ScreenSide)), 3);
 
@@ -125,7 +128,7 @@ public sealed partial class ArtModel
 
     /// <summary>How a picture is to be traced, as its form says it.</summary>
     public sealed record TraceFields(
-        TraceMode Mode, [InMillimetres] double Smooth, [InMillimetres] double? Chosen, double? Threshold, [InMillimetres] double Speck, int Colours, [InMillimetres] double Border)
+        TraceMode Mode, [InMillimetres] double Smooth, [InMillimetres] double? Chosen, double? Threshold, [InMillimetres] double Speck, int Colours, [InMillimetres] double Border, [InMillimetres] double Corner)
     {
         /// <summary>As was asked for.</summary>
         public TraceSettings Settings => With(Smooth);
@@ -133,7 +136,7 @@ public sealed partial class ArtModel
         /// <summary>The one that was chosen of those beside each other.</summary>
         public TraceSettings Taken => With(Chosen ?? Smooth);
 
-        private TraceSettings With(double smooth) => new(Mode, smooth, Threshold is > 0 and var t ? t / 100 : null, Speck, Colours, Mode == TraceMode.Rim ? Border : 0);
+        private TraceSettings With(double smooth) => new(Mode, smooth, Threshold is > 0 and var t ? t / 100 : null, Speck, Colours, Mode == TraceMode.Rim ? Border : 0, Corner);
     }
 
     /// <summary>What a trace would give, three ways side by side.</summary>
