@@ -38,7 +38,8 @@ export async function bringInLace(page, segments, together) {
       timeout: 120_000,
     });
   await isShown("2");
-  if (together) return;
-  await page.getByRole("button", { name: "Bring in everything" }).click();
+  const everything = page.getByRole("button", { name: "Bring in everything" });
+  if (!(await everything.isVisible())) return;
+  await everything.click();
   await isShown("3");
 }
