@@ -12,7 +12,7 @@ namespace Falzkunst.Web.Tests;
 public sealed partial class ActionTests(Site site) : IClassFixture<Site>
 {
     private const int MostRounds = 80;
-    private const int Edits = 500;
+    private const int Edits = 300;
 
     /// <summary>The same edits every time; other seeds have been tried and gave the same.</summary>
     private const string Seed = "0N0XIzNsQ0O2";

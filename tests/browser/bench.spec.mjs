@@ -108,6 +108,7 @@ test("one look rule turns the cut folds of a bought file into valley folds", asy
   await expect(page.locator("#ledger")).toContainText("from Atelier Nord");
   await page.getByRole("button", { name: "Write a rule" }).click();
   await page.getByLabel("Lines are for").selectOption("valley folds");
+  await expect(page.locator(".sentence")).toContainText("valley folds");
   await page.getByRole("radiogroup", { name: "Colour of the line" }).getByRole("radio", { name: "pink" }).check({ force: true });
   await page.getByLabel("Drawn").selectOption("any");
   await page.getByLabel("In files from").fill("Atelier Nord");

@@ -1,18 +1,13 @@
 import { defineConfig } from "@playwright/test";
-
-const OWN_SERVER = ["drawer.spec.mjs", "impatient.spec.mjs", "kills.spec.mjs"];
+import { SIDE_BY_SIDE } from "./server.mjs";
 
 export default defineConfig({
   testDir: ".",
   globalSetup: "./server.mjs",
   globalTeardown: "./teardown.mjs",
   fullyParallel: false,
-  workers: 2,
-  // What kills its server or changes the drawer has a server of its own, and goes on beside the journeys, which share one.
-  projects: [
-    { name: "journeys", testMatch: "*.spec.mjs", testIgnore: OWN_SERVER, workers: 1 },
-    { name: "own server", testMatch: OWN_SERVER, workers: 1 },
-  ],
+  // A file at a time on each of the servers; what kills its server or changes the drawer has one more of its own.
+  workers: SIDE_BY_SIDE,
   // Generous: a busy machine makes a test slow, not wrong.
   timeout: 180_000,
   expect: { timeout: 20_000 },

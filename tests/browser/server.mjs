@@ -57,13 +57,24 @@ export async function startOn(connections, port) {
 
 export const drop = (name) => execFileSync(database, ["drop", name]);
 
-// One server for all journeys; its address and process go to a file that tests and teardown read.
+/** So many files of journeys go on side by side, each on a server and a database of its own. */
+export const SIDE_BY_SIDE = 2;
+
+const served = join(folder, "current.json");
+
+// The addresses and processes go to a file that tests and teardown read.
 export default async function globalSetup() {
-  const server = await serve("falzkunst_browser", 21730 + Math.floor(Math.random() * 2000));
-  writeFileSync(
-    join(folder, "current.json"),
-    JSON.stringify({ address: server.address, pid: server.pid, connections: server.connections }),
-  );
+  const first = 21730 + Math.floor(Math.random() * 2000);
+  const servers = [];
+  for (let i = 0; i < SIDE_BY_SIDE; i++) {
+    const name = `falzkunst_browser_${i}`;
+    const { address, pid, connections } = await serve(name, first + i);
+    servers.push({ name, address, pid, connections });
+  }
+  writeFileSync(served, JSON.stringify(servers));
 }
 
-export const current = () => JSON.parse(readFileSync(join(folder, "current.json"), "utf8"));
+export const all = () => JSON.parse(readFileSync(served, "utf8"));
+
+/** The server of the journeys that this process goes through. */
+export const current = () => all()[Number(process.env.TEST_PARALLEL_INDEX)];

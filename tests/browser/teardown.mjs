@@ -1,10 +1,12 @@
-import { current, drop } from "./server.mjs";
+import { all, drop } from "./server.mjs";
 
 export default async function globalTeardown() {
-  try {
-    process.kill(current().pid, "SIGTERM");
-  } catch (e) {
-    if (e.code !== "ESRCH") throw e;
+  for (const { pid, name } of all()) {
+    try {
+      process.kill(pid, "SIGTERM");
+    } catch (e) {
+      if (e.code !== "ESRCH") throw e;
+    }
+    drop(name);
   }
-  drop("falzkunst_browser");
 }

@@ -30,7 +30,7 @@ internal static class CubicFit
         for (var round = 0; round <= Improvements; round++)
         {
             var curve = LeastSquares(points, from, to, at, first, last);
-            (worst, var error) = Worst(points, from, to, at, curve);
+            (worst, var error) = Worst(points, from, to, at, curve, tolerance);
             if (error <= tolerance) return curve;
             if (error > tolerance * HopelessTimes) break;
             Improve(points, from, to, at, curve);
@@ -71,14 +71,18 @@ internal static class CubicFit
         return Segment.Cubic(p0 + first * one, p3 + last * two, p3);
     }
 
-    private static (int Index, double Error) Worst(List<Point> points, int from, int to, double[] at, Segment curve)
+    /// <summary>The point that lies farthest from the curve; where all lie near enough, the place between two points that does.</summary>
+    private static (int Index, double Error) Worst(List<Point> points, int from, int to, double[] at, Segment curve, double tolerance)
     {
         var (worst, error) = ((from + to) / 2, 0.0);
         for (var i = 1; i < at.Length - 1; i++)
         {
-            var e = curve.At(points[from], at[i]).DistanceTo(points[from + i]);
-            if (e > error) (worst, error) = (from + i, e);
+            var off = curve.At(points[from], at[i]) - points[from + i];
+            var square = off.Dot(off);
+            if (square > error) (worst, error) = (from + i, square);
         }
+        error = Math.Sqrt(error);
+        if (error > tolerance) return (worst, error);
         // The other way round as well: between two points the curve keeps to the way from one to the other.
         for (var i = 1; i < at.Length; i++)
         {

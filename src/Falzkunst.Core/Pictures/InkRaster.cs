@@ -9,10 +9,21 @@ namespace Falzkunst.Core.Pictures;
 public sealed record InkRaster(int Width, int Height, byte[] Ink)
 {
     /// <summary>What is dark on white paper is ink (Rec. 709's weights of the channels).</summary>
-    public static InkRaster OfDarkness(PixelImage image) => Each(image, (r, g, b, a) => (byte)((255 * 32768 - (r * 6966 + g * 23436 + b * 2366)) * a / (255 * 32768)));
+    public static InkRaster OfDarkness(PixelImage image) => Rows(image, (rgba, ink) =>
+    {
+        for (int x = 0, i = 0; x < ink.Length; x++, i += PixelImage.BytesEach)
+        {
+            var dark = (255 * 32768 - (rgba[i] * 6966 + rgba[i + 1] * 23436 + rgba[i + 2] * 2366)) >> 15;
+            var opaque = rgba[i + 3];
+            ink[x] = (byte)(opaque == 255 ? dark : dark * opaque / 255);
+        }
+    });
 
     /// <summary>What is opaque is ink.</summary>
-    public static InkRaster OfOpacity(PixelImage image) => Each(image, (_, _, _, a) => (byte)a);
+    public static InkRaster OfOpacity(PixelImage image) => Rows(image, (rgba, ink) =>
+    {
+        for (var x = 0; x < ink.Length; x++) ink[x] = rgba[x * PixelImage.BytesEach + 3];
+    });
 
     /// <summary>The ink of a dot, 0 outside.</summary>
     public int At(int x, int y) => (uint)x < (uint)Width && (uint)y < (uint)Height ? Ink[y * Width + x] : 0;
@@ -34,14 +45,12 @@ public sealed record InkRaster(int Width, int Height, byte[] Ink)
         return counts;
     }
 
-    private static InkRaster Each(PixelImage image, Func<int, int, int, int, byte> ink)
+    private delegate void RowOf(ReadOnlySpan<byte> rgba, Span<byte> ink);
+
+    private static InkRaster Rows(PixelImage image, RowOf row)
     {
         var made = new byte[image.Width * image.Height];
-        Parallel.For(0, image.Height, OnAllCores.OfCaller, y =>
-        {
-            var rgba = image.Rgba;
-            for (int x = 0, i = image.At(0, y), o = y * image.Width; x < image.Width; x++, i += PixelImage.BytesEach, o++) made[o] = ink(rgba[i], rgba[i + 1], rgba[i + 2], rgba[i + 3]);
-        });
+        Parallel.For(0, image.Height, OnAllCores.OfCaller, y => row(image.Rgba.AsSpan(image.At(0, y), image.Width * PixelImage.BytesEach), made.AsSpan(y * image.Width, image.Width)));
         return new InkRaster(image.Width, image.Height, made);
     }
 }

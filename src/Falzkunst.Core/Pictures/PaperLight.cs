@@ -19,9 +19,9 @@ public sealed class PaperLight
     private const double Darkest = 40;
 
     /// <summary>At most so many blocks across, of at least so many dots: the lighter third of fewer dots is mostly noise.</summary>
-    private const int Blocks = 48, LeastBlock = 12, LeastBlocks = 8;
+    private const int Blocks = 32, LeastBlock = 12, LeastBlocks = 8;
 
-    private const int Rounds = 6;
+    private const int Rounds = 6, SamplesAcross = 10;
 
     private readonly double[] _surface;
     private readonly int _width, _height;
@@ -72,7 +72,7 @@ public sealed class PaperLight
         Span<int> counts = stackalloc int[256];
         counts.Clear();
         var count = 0;
-        var step = Math.Max(1, (toX - fromX) / 16);
+        var step = Math.Max(1, (toX - fromX) / SamplesAcross);
         for (var y = fromY; y < Math.Max(toY, fromY + 1); y += step)
         {
             for (var x = fromX; x < Math.Max(toX, fromX + 1); x += step, count++) counts[brightness(x, y)]++;

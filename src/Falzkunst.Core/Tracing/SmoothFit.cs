@@ -10,6 +10,9 @@ internal static class SmoothFit
     /// <summary>A stretch of so many points is tried first.</summary>
     private const int FirstTry = 12;
 
+    /// <summary>The longest curve is found to this part of its length: nearer takes longer and saves no node.</summary>
+    private const int Fine = 16;
+
     /// <summary>A straight run has at least so many points, and is looked for in such steps.</summary>
     private const int RunPoints = 36, RunStep = 4;
 
@@ -106,7 +109,7 @@ internal static class SmoothFit
                 failed = to;
             }
         }
-        while (failed - held > 2)
+        while (failed - held > Math.Max(2, (held - from) / Fine))
         {
             var to = (held + failed) / 2;
             if (Try(to) is { } curve) (held, best) = (to, curve);

@@ -23,7 +23,7 @@ public sealed class CurveFitTests
         Assert.InRange(fitted.Segments.Length, 2, 24);
         Assert.True(Farthest(points, fitted) <= 1.05 * tolerance);
         Assert.All(Flattening.Flatten(fitted, 0.002), p => Assert.InRange(p.Length, radius - 3 * tolerance - 0.01, radius + 3 * tolerance + 0.01));
-    }, iter: 40);
+    }, iter: 16);
 
     [Fact]
     public void A_square_keeps_its_corners_and_its_straight_sides()

@@ -32,7 +32,7 @@ public sealed class NearTests
         var isNear = new PathNearness(a).IsWithin(mm, b, Budget.Unlimited);
         if (told <= mm) Assert.True(isNear);
         else if (told > mm + step + 0.05) Assert.False(isNear, $"{told} is farther than {mm}");
-    }, iter: 60);
+    }, iter: 24);
 
     private static Path Flattened(Path path) => Path.Polyline(path.Flat.ToArray(), path.IsClosed);
 

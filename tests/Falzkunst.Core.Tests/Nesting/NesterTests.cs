@@ -71,7 +71,7 @@ public sealed class NesterTests
             Assert.Empty(NestCheck.Faults(job, answer));
             Assert.DoesNotContain(answer.Left, l => l.Why.Code == UnfitCode.NotExact);
         }
-    }, iter: 120);
+    }, iter: 60);
 
     [Fact]
     public void Equal_seeds_and_rounds_give_equal_answers()
@@ -94,10 +94,17 @@ public sealed class NesterTests
             [new NestSheet("s", 108, 160, NoBorders, 10)],
             [new NestPiece("t", Path.Polyline([new(0, 0), new(50, 0), new(0, 50)], true), 12)], 0);
         var answers = new List<NestResult>();
-        Nest(job, new NestEffort(TimeSpan.FromMinutes(2), Rounds: 12) { RoundOfLooks = 100_000 }, p => answers.Add(p.Best));
+        using var found = CancellationTokenSource.CreateLinkedTokenSource(TestContext.Current.CancellationToken);
+        Nester.Nest(job, new NestEffort(TimeSpan.FromMinutes(2), Rounds: 12) { RoundOfLooks = 100_000 }, Take, found.Token);
         Assert.True(answers.Count > 1);
         Assert.Single(answers[^1].Sheets);
         FairCheck.Demand(job, answers[^1]);
+
+        void Take(NestProgress progress)
+        {
+            answers.Add(progress.Best);
+            if (progress.Best.Sheets.Length == 1) found.Cancel();
+        }
     }
 
     [Fact]
