@@ -60,26 +60,8 @@ internal sealed class InkMask
     private void Clean(bool ink, double leastArea)
     {
         // Ink hangs together over corners, paper over sides.
-        var steps = ink ? Around : [-Width, 1, Width, -1];
-        var seen = new bool[IsInk.Length];
-        var part = new List<int>();
-        for (var i = 0; i < IsInk.Length; i++)
+        foreach (var part in ConnectedDots.Find(IsInk, Width, isInk => isInk == ink, overCorners: ink).Where(p => p.Count < leastArea))
         {
-            if (seen[i] || IsInk[i] != ink) continue;
-            part.Clear();
-            part.Add(i);
-            seen[i] = true;
-            for (var next = 0; next < part.Count; next++)
-            {
-                foreach (var step in steps)
-                {
-                    var n = part[next] + step;
-                    if (n < 0 || n >= IsInk.Length || seen[n] || IsInk[n] != ink) continue;
-                    seen[n] = true;
-                    part.Add(n);
-                }
-            }
-            if (part.Count >= leastArea) continue;
             foreach (var dot in part) IsInk[dot] = !ink;
         }
     }

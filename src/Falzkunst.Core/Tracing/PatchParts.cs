@@ -1,3 +1,5 @@
+using Falzkunst.Core.Pictures;
+
 namespace Falzkunst.Core.Tracing;
 
 /// <summary>Patches that hang together.</summary>
@@ -13,7 +15,7 @@ internal sealed record PatchParts(int Width, int Height, int[] PartOf, List<int>
         specks = 0;
         // What a small patch takes on may still be small: twice is enough for what noise leaves.
         for (var round = 0; round < 2; round++) specks += Clean(labels, width, height, leastArea);
-        var (parts, labelOf, _) = Connected(labels, width, height);
+        var (parts, labelOf, _) = Connected(labels, width);
         return new PatchParts(width, height, parts, labelOf);
     }
 
@@ -22,7 +24,7 @@ internal sealed record PatchParts(int Width, int Height, int[] PartOf, List<int>
 
     private static int Clean(int[] labels, int width, int height, double leastArea)
     {
-        var (parts, _, dots) = Connected(labels, width, height);
+        var (parts, _, dots) = Connected(labels, width);
         var specks = 0;
         for (var part = 0; part < dots.Count; part++)
         {
@@ -37,35 +39,13 @@ internal sealed record PatchParts(int Width, int Height, int[] PartOf, List<int>
         return specks;
     }
 
-    private static (int[] Parts, List<int> LabelOf, List<List<int>> Dots) Connected(int[] labels, int width, int height)
+    private static (int[] Parts, List<int> LabelOf, List<List<int>> Dots) Connected(int[] labels, int width)
     {
         var parts = new int[labels.Length];
         Array.Fill(parts, ColourLabels.None);
-        var (labelOf, dots) = (new List<int>(), new List<List<int>>());
-        for (var i = 0; i < labels.Length; i++)
-        {
-            if (labels[i] < 0 || parts[i] >= 0) continue;
-            var part = new List<int> { i };
-            parts[i] = dots.Count;
-            for (var k = 0; k < part.Count; k++)
-            {
-                var (x, label) = (part[k] % width, labels[i]);
-                if (x > 0) Take(part[k] - 1);
-                if (x + 1 < width) Take(part[k] + 1);
-                if (part[k] >= width) Take(part[k] - width);
-                if (part[k] + width < labels.Length) Take(part[k] + width);
-
-                void Take(int n)
-                {
-                    if (parts[n] >= 0 || labels[n] != label) return;
-                    parts[n] = dots.Count;
-                    part.Add(n);
-                }
-            }
-            labelOf.Add(labels[i]);
-            dots.Add(part);
-        }
-        return (parts, labelOf, dots);
+        var dots = ConnectedDots.Find(labels, width, label => label >= 0, overCorners: false).ToList();
+        for (var part = 0; part < dots.Count; part++) foreach (var dot in dots[part]) parts[dot] = part;
+        return (parts, dots.ConvertAll(d => labels[d[0]]), dots);
     }
 
     private static IEnumerable<int> Sides(int i, int width, int height)

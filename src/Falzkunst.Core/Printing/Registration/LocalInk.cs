@@ -103,30 +103,6 @@ internal sealed class LocalInk
     }
 
     /// <summary>Dots of ink that hang together, eight neighbours to a dot, of at least so many dots; none that fills much of the picture.</summary>
-    public IEnumerable<List<int>> Parts(int leastDots)
-    {
-        var most = IsInk.Length / 8;
-        var taken = new bool[IsInk.Length];
-        for (var i = 0; i < IsInk.Length; i++)
-        {
-            if (!IsInk[i] || taken[i]) continue;
-            var part = new List<int> { i };
-            taken[i] = true;
-            for (var k = 0; k < part.Count; k++)
-            {
-                var (x, y) = (part[k] % Width, part[k] / Width);
-                for (var ny = Math.Max(0, y - 1); ny <= Math.Min(Height - 1, y + 1); ny++)
-                {
-                    for (var nx = Math.Max(0, x - 1); nx <= Math.Min(Width - 1, x + 1); nx++)
-                    {
-                        var n = ny * Width + nx;
-                        if (!IsInk[n] || taken[n]) continue;
-                        taken[n] = true;
-                        part.Add(n);
-                    }
-                }
-            }
-            if (part.Count >= leastDots && part.Count <= most) yield return part;
-        }
-    }
+    public IEnumerable<List<int>> Parts(int leastDots) =>
+        ConnectedDots.Find(IsInk, Width, ink => ink, overCorners: true).Where(part => part.Count >= leastDots && part.Count <= IsInk.Length / 8);
 }
