@@ -70,13 +70,17 @@ public static class PageReader
     {
         var layout = LayoutOf(work);
         var areas = OutlinesOf(plan, work).Select(o => (o.Outline.ToImmutableArray(), 0.18)).ToList();
-        return PracticeReader.Look(PracticeReader.Lay(layout, machine.Key, work.Printer, seed, laid, trouble), layout, areas, seed, looked);
+        var side = SideOf(work, seed);
+        return PracticeReader.Look(PracticeReader.Lay(layout, machine.Key, work.Printer, side, laid, trouble), layout, areas, side, looked);
     }
+
+    /// <summary>Each side went through the printer on its own, and is laid on its own.</summary>
+    private static int SideOf(FindMarks work, int seed) => work.IsBack ? ~seed : seed;
 
     /// <summary>How far cut and print of a practice page really lie apart, mm, at a place of the sheet.</summary>
     public static Func<Point, double> TrulyApart(FindMarks work, Machine machine, PageReading reading, int seed)
     {
-        var page = PracticeReader.Lay(LayoutOf(work), machine.Key, work.Printer, seed, reading.Laid, reading.Trouble);
+        var page = PracticeReader.Lay(LayoutOf(work), machine.Key, work.Printer, SideOf(work, seed), reading.Laid, reading.Trouble);
         var cut = (reading.Cut ?? reading.Lies!.Value).Then(page.Blade);
         return at => cut.Apply(at).DistanceTo(page.Lies.Apply(at));
     }

@@ -35,4 +35,21 @@ public static class CutToPrint
         var middle = on.Aggregate(new Point(0, 0), (sum, p) => sum + p) * (1.0 / on.Count);
         return map.KeepingSizeAt(middle);
     }
+
+    /// <summary>
+    /// How far the print of the back lies from that of the face at the worst corner of the sheet, mm, but for shift and turn: marks alone
+    /// do not tell those of the print from how the sheet was laid each time.
+    /// </summary>
+    /// <param name="width">Of the sheet, mm.</param>
+    /// <param name="height">Of the sheet, mm.</param>
+    /// <param name="face">Where the print of the face lies: from sheet mm as seen from there to mm from the mat's corner.</param>
+    /// <param name="back">The same of the back, as seen from behind.</param>
+    public static double SidesApart(double width, double height, Affine face, Affine back)
+    {
+        var flip = Affine.Scale(-1, 1).Then(Affine.Move(width, 0));
+        var through = face.Inverse().Then(flip).Then(back).Then(flip);
+        Point[] corners = [.. new Point[] { new(0, 0), new(width, 0), new(0, height), new(width, height) }.Select(face.Apply)];
+        var laid = Rigid(through, corners);
+        return corners.Max(p => through.Apply(p).DistanceTo(laid.Apply(p)));
+    }
 }

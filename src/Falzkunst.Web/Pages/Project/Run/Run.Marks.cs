@@ -33,13 +33,6 @@ public sealed partial class RunModel
     /// <summary>What a place is called: its piece, and which copy where there are several.</summary>
     public string NameOf(CutPlace place) => _shownOn.Value.Made.Find(place.Piece) is { } piece ? piece.Quantity > 1 ? $"{piece.Name} {place.Copy}" : piece.Name : place.Piece;
 
-    /// <summary>How far the two sides of a sheet lie apart on the mat at the worst corner, mm: what both maps make of the same paper.</summary>
-    public static double SidesApart(MarkLayout face, Core.Geometry.Affine back, Core.Geometry.Affine lies)
-    {
-        var flip = Core.Geometry.Affine.Scale(-1, 1).Then(Core.Geometry.Affine.Move(face.Width, 0));
-        return new[] { new Point(0, 0), new(face.Width, 0), new(0, face.Height), new(face.Width, face.Height) }.Max(p => lies.Apply(p).DistanceTo(flip.Apply(back.Apply(flip.Apply(p)))));
-    }
-
     private Core.Catalogue.Machine MachineOf(OpenRun run) => On.Drawer.Machine(run.Machine);
 
     /// <summary>The machine looks at the page, as it lies or laid anew.</summary>
