@@ -99,6 +99,54 @@ public sealed partial class MarksPageTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task Both_sides_have_their_marks_found_one_after_the_other_and_are_compared()
+    {
+        const string Embossed = """<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm" viewBox="0 0 120 60"><rect x="5" y="5" width="90" height="50" fill="#EBE2CB"/><path d="M20 30H45" stroke="#20A070" fill="none"/></svg>""";
+        var id = await site.WithArtAsync("Both sides", "ticket.svg", Embossed);
+        var piece = (await site.ProjectAsync(id)).Value.Design.Pieces[0];
+        var line = $"p1:{piece.Items.OfType<Core.Designs.Line>().First(l => !l.Path.IsClosed).Id}";
+        foreach (var (action, picked, fields) in new (string, string, Dictionary<string, string>)[]
+        {
+            ("print-ground", "p1", new() { ["fill"] = "#e6d9b8" }), ("print-ground", "p1", new() { ["fill"] = "#7a98a8", ["onBack"] = "true" }),
+            ("operation", line, new() { ["operation"] = "Emboss" }), ("from-back", line, new() { ["on"] = "true" }),
+        })
+        {
+            var answer = await site.DoAsync(id, action, fields, picked, (await site.ProjectAsync(id)).Head);
+            Assert.True(answer.StatusCode == HttpStatusCode.OK, $"{action}: {await Text(answer)}");
+        }
+        await Done(id, "print-pages", ("stock", piece.Stock), ("marks", "true"), ("flip", "upright"));
+        var (_, begun) = await Post(id, "run", "Begin", ("sheet", (await site.ProjectAsync(id)).Value.Sheets!.Sheets[0].Id));
+        var run = Guid.Parse(RunId().Match(begun).Groups[1].Value);
+        var readings = new List<PageReading>();
+        var text = begun;
+        for (var i = 0; i < 40 && readings.Count < 2; i++)
+        {
+            var now = await RunAsync(run);
+            (string, string)[] fields = [("run", $"{run}"), ("seen", $"{now.LastEvent}")];
+            if (now.Plan.Steps[now.State.Step] is Stop { Kind: StopKind.Marks } && now.State.ReadingAt(now.State.Step) is null)
+            {
+                (_, text) = await Post(id, "run", "Find", [.. fields, ("trouble", "Nothing")]);
+                readings.Add((await RunAsync(run)).State.Readings[^1]);
+            }
+            else if (now.Plan.Steps[now.State.Step] is Stop)
+            {
+                await Post(id, "run", "Confirm", [.. fields, ("anyway", "true")]);
+            }
+            else
+            {
+                await Post(id, "run", "Speed", ("run", $"{run}"), ("speed", "400"));
+                await Task.Delay(200, Stop);
+            }
+        }
+        Assert.Equal(2, readings.Count);
+        Assert.All(readings, r => Assert.NotNull(r.Lies));
+        // Each lies as it was laid; what is said of both is what laying does not make.
+        Assert.NotEqual(PageFaults.Of(readings[0].Lies!.Value).TurnDegrees, PageFaults.Of(readings[1].Lies!.Value).TurnDegrees, 0.01);
+        Assert.Matches("front and back differ by 0\\.[0-6]\\d mm", text);
+        await Post(id, "run", "Stop", ("run", $"{run}"));
+    }
+
+    [Fact]
     public async Task A_scan_of_the_page_is_read_and_kept_and_another_is_refused_with_its_place()
     {
         var (id, stock) = await PrintedAsync("Own scan");
