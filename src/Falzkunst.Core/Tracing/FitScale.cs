@@ -17,8 +17,11 @@ internal readonly record struct FitScale(double Tolerance, double Corner = 1, do
     /// <summary>A stretch that strays from a straight line by no more is one.</summary>
     public double Straight => Math.Min(Tolerance, 0.2 + Tolerance * 0.4);
 
+    /// <summary>Of more noise than this, of 255, no shape is left to keep.</summary>
+    private const double MostNoise = 60;
+
     /// <summary>Noise across a line is averaged over so much of it to both sides, dots; 0 for none.</summary>
-    public double Averaged => Noise > 0 ? 4 + Noise * 0.2 : 0;
+    public double Averaged => Noise > 0 ? 4 + Math.Min(Noise, MostNoise) * 0.2 : 0;
 
     /// <summary>A straight run within a smooth stretch strays by no more: of a clean line so little that a circle taken for straight has a radius of a thousand dots.</summary>
     public double Run => 0.1 + Noise * 0.008;
