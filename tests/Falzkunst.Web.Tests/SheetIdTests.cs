@@ -22,6 +22,25 @@ public sealed partial class SheetIdTests(Site site) : IClassFixture<Site>
     private async Task<SheetLayouts> SheetsAsync(Guid id) => (await site.ProjectAsync(id)).Value.Sheets!;
 
     [Fact]
+    public async Task A_machine_that_carries_a_sheet_refuses_another_and_leads_to_the_one_that_it_carries()
+    {
+        var (one, two) = (await site.WithArtAsync("Carried", "art.svg", Art), await site.WithArtAsync("Waits", "art.svg", Art));
+        await PlaceAsync(one, 2);
+        await PlaceAsync(two, 2);
+        var (carried, waiting) = ((await SheetsAsync(one)).Sheets[0].Id, (await SheetsAsync(two)).Sheets[0].Id);
+        Assert.Equal(HttpStatusCode.OK, (await site.PostAsync($"/projects/{one}/run?handler=Begin", new() { ["sheet"] = carried }, 3)).StatusCode);
+        var refused = await site.PostAsync($"/projects/{two}/run?handler=Begin", new() { ["sheet"] = waiting }, 3);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        var words = WebUtility.HtmlDecode(await refused.Content.ReadAsStringAsync(Stop));
+        Assert.Contains("of “Carried”. Finish or stop that run first.", words, StringComparison.Ordinal);
+        Assert.Contains($"href=\"/projects/{one}/run?at={carried}\"", words, StringComparison.Ordinal);
+        var run = Run().Match(await StatusAsync(one, carried)).Groups[1].Value;
+        await site.PostAsync($"/projects/{one}/run?handler=Stop", new() { ["run"] = run }, 3);
+        Assert.Equal(HttpStatusCode.OK, (await site.PostAsync($"/projects/{two}/run?handler=Begin", new() { ["sheet"] = waiting }, 3)).StatusCode);
+        await site.PostAsync($"/projects/{two}/run?handler=Stop", new() { ["run"] = Run().Match(await StatusAsync(two, waiting)).Groups[1].Value }, 3);
+    }
+
+    [Fact]
     public async Task A_sheet_laid_anew_never_shows_anothers_run_and_an_unchanged_one_keeps_its_own()
     {
         var id = await site.WithArtAsync("Runs", "art.svg", Art);

@@ -31,7 +31,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         await HeadLock.DemandAsync(db, owner, project, revision, stop);
-        if (await UnfinishedAsync(owner, machine, stop) is { } carried) throw new MachineBusy(carried.SheetTitle, carried.Project);
+        if (await UnfinishedAsync(owner, machine, stop) is { } carried) throw new MachineBusy(carried);
         var written = new WrittenParts();
         var hash = written.Add(plan, StoredJson.Write(plan));
         await parts.PutAsync(written, stop);
@@ -64,7 +64,7 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         catch (DbUpdateException e) when (e.IsTaken())
         {
             // Another project began at the same moment.
-            throw new MachineBusy(null, null);
+            throw new MachineBusy(null);
         }
         await transaction.CommitAsync(stop);
         parts.Remember(written);
@@ -72,12 +72,9 @@ public sealed class RunStore(FalzkunstDb db, PartStore parts, TimeProvider clock
         return row.Id;
     }
 
-    private async Task<(string SheetTitle, string Project)?> UnfinishedAsync(Guid owner, string machine, CancellationToken stop)
-    {
-        var found = await db.Runs.AsNoTracking().Where(r => r.Owner == owner && r.Machine == machine && !Over.Contains(r.Phase))
-            .Join(db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new { r.SheetTitle, p.Name }).FirstOrDefaultAsync(stop);
-        return found is null ? null : (found.SheetTitle, found.Name);
-    }
+    private async Task<CarriedSheet?> UnfinishedAsync(Guid owner, string machine, CancellationToken stop) =>
+        await db.Runs.AsNoTracking().Where(r => r.Owner == owner && r.Machine == machine && !Over.Contains(r.Phase))
+            .Join(db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new CarriedSheet(r.SheetTitle, r.SheetId, p.Id, p.Name)).FirstOrDefaultAsync(stop);
 
     private static readonly string[] Over = [nameof(RunPhase.Done), nameof(RunPhase.Stopped), nameof(RunPhase.Broken)];
 

@@ -66,6 +66,9 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
     /// <summary>What could not be done, above the tray; null where all is well.</summary>
     public string? Notice { get; protected set; }
 
+    /// <summary>Where the notice leads; null where it leads nowhere.</summary>
+    public NoticeLink? NoticeLink { get; private set; }
+
     /// <summary>The project was changed elsewhere; the notice offers to show what is there now.</summary>
     public bool IsStale { get; private set; }
 
@@ -131,6 +134,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
             Core.Running.PlanRefused e => RunWords.For(e),
             var e => e.Message,
         };
+        NoticeLink = (done.Exception as NotDone)?.Leads;
         done.ExceptionHandled = true;
         Response.StatusCode = HttpMethods.IsGet(Request.Method) ? StatusCodes.Status404NotFound : StatusCodes.Status422UnprocessableEntity;
         done.Result = await RefusedAsync(HttpContext.RequestAborted);
@@ -239,7 +243,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
         }
         catch (NotDone e)
         {
-            Notice = e.Message;
+            (Notice, NoticeLink) = (e.Message, e.Leads);
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         }
         catch (StaleEdit e)

@@ -131,7 +131,11 @@ public sealed partial class RunModel(ProjectDesk desk, ProjectStore projects, Ru
         }
         catch (MachineBusy busy)
         {
-            throw new NotDone($"The practice machine still carries {busy.Sheet ?? "another sheet"}{(busy.Project is null || busy.Project == On.Project.Name ? "" : $" of “{busy.Project}”")}. Finish or stop that run first.");
+            var carried = busy.Carried;
+            throw new NotDone($"The practice machine still carries {carried?.Title ?? "another sheet"}{(carried is null || carried.ProjectId == Id ? "" : $" of “{carried.Project}”")}. Finish or stop that run first.")
+            {
+                Leads = carried is null ? null : new("Go to that run", Url.Page("/Project/Run/Run", new { id = carried.ProjectId, at = carried.Sheet })!),
+            };
         }
     }
 
