@@ -5,20 +5,11 @@ import { execFileSync } from "node:child_process";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { client, noticeOf } from "./client.mjs";
+import { seeded } from "./seeded.mjs";
 import { drop, serve, startOn } from "./server.mjs";
 
 const database = join(dirname(fileURLToPath(import.meta.url)), "..", "..", "scripts", "database");
 const sleep = (ms) => new Promise((r) => setTimeout(r, ms));
-
-/** A generator of the same numbers every time (mulberry32), so that a run can be repeated. */
-function numbers(seed) {
-  return () => {
-    seed = (seed + 0x6d2b79f5) | 0;
-    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /**
  * @param {{seconds: number, killEvery: number, restarts: number, clients: number, seed: number, say: (line: string) => void}} how
@@ -39,7 +30,7 @@ export async function impatient({ seconds, killEvery, restarts, clients, seed, s
     const own = await Promise.all(Array.from({ length: clients }, (_, i) => client(servers[0].address).begin(`Hands of ${i}`)));
 
     async function hands(i) {
-      const random = numbers(seed + i);
+      const random = seeded(seed + i);
       let desk = client(servers[i % 2].address);
       while (!isOver()) {
         const project = random() < 0.6 ? shared : own[i];

@@ -6,6 +6,7 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { PNG } from "pngjs";
+import { seeded } from "./seeded.mjs";
 
 const root = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
 const [icons, count, seed] = [process.argv[2], Number(process.argv[3]), Number(process.argv[4])];
@@ -16,16 +17,6 @@ mkdirSync(work, { recursive: true });
 const SIDE_MM = 60,
   INCH = 25.4,
   FINE = 6; // the drawing and what was traced are compared at so many times the picture's size
-
-/** Even numbers from 0 to 1, the same ones for a seed (mulberry32). */
-function seeded(a) {
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const path = (name) => join(work, name);
 const run = (program, ...args) => execFileSync(program, args.map(String), { stdio: ["ignore", "pipe", "pipe"], maxBuffer: 1e9 });
