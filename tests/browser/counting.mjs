@@ -44,6 +44,15 @@ export function counting(page) {
           name: new RegExp(`^${name}`),
         }),
       ),
+    /** Chooses how a picture is traced, once its three ways are there, and waits for those of the choice. */
+    async traceAs(word) {
+      await hand.tab("Trace");
+      await expect(page.locator("#traced [data-traced]")).toHaveCount(3);
+      const asked = page.waitForResponse((r) => r.url().includes("handler=Traced") && r.url().includes("mode="));
+      await hand.press(page.locator("label.chip", { hasText: new RegExp(`^${word}$`) }));
+      await asked;
+      await expect(page.locator("#traced input:checked")).toHaveCount(1);
+    },
   };
   return hand;
 }

@@ -37,12 +37,7 @@ test("a picture with a border goes to a page, a PDF, a reading refused for a cru
   await headMoves(page, () => page.locator("#files").setInputFiles({ name: "lantern.png", mimeType: "image/png", buffer: picture }));
   await hand.tab("Background");
   await headMoves(page, () => hand.press(page.getByRole("button", { name: "What lies along the edges" })));
-  await hand.tab("Trace");
-  await expect(page.locator("#traced [data-traced]")).toHaveCount(3);
-  const asked = page.waitForResponse((r) => r.url().includes("handler=Traced") && r.url().includes("mode="));
-  await hand.press(page.locator("label.chip", { hasText: /^rim$/ }));
-  await asked;
-  await expect(page.locator("#traced input:checked")).toHaveCount(1);
+  await hand.traceAs("rim");
   hand.actions++;
   await page.locator("#trace-border").fill("2 mm");
   await page.locator("#trace-border").press("Tab");

@@ -20,15 +20,6 @@ async function touch(page, x, y) {
 
 const traced = (page) => page.locator("#traced [data-traced]");
 
-async function traceAs(page, hand, word) {
-  await hand.tab("Trace");
-  await expect(traced(page)).toHaveCount(3);
-  const asked = page.waitForResponse((r) => r.url().includes("handler=Traced") && r.url().includes("mode="));
-  await hand.press(page.locator("label.chip", { hasText: new RegExp(`^${word}$`) }));
-  await asked;
-  await expect(page.locator("#traced input:checked")).toHaveCount(1);
-}
-
 test("a photographed doodle becomes foil lines on a piece", async ({ page }) => {
   const errors = watch(page);
   await begin(page, "Doodle");
@@ -53,7 +44,7 @@ test("a photographed doodle becomes foil lines on a piece", async ({ page }) => 
   // A touch too many is taken back by itself, and the others stay.
   await headMoves(page, () => hand.press(steps.nth(2).getByRole("button", { name: /Take back/ })));
   await expect(steps).toHaveCount(4);
-  await traceAs(page, hand, "middle lines");
+  await hand.traceAs("middle lines");
   await expect(page.locator(".picture-traced path")).not.toHaveCount(0);
   await hand.choose(page.locator("#trace-operation"), "foil");
   await headMoves(page, () => hand.press(page.getByRole("button", { name: "Take", exact: true })));
@@ -78,7 +69,7 @@ test("clip art becomes a bordered printed piece on a mat layer with a pattern", 
   await bringIn(page, "tram.png", await painted(page, clip, 800, 600));
   await hand.tab("Background");
   await headMoves(page, () => hand.press(page.getByRole("button", { name: "What lies along the edges" })));
-  await traceAs(page, hand, "rim");
+  await hand.traceAs("rim");
   hand.actions++;
   await page.locator("#trace-border").fill("2 mm");
   await page.locator("#trace-border").press("Tab");

@@ -151,12 +151,7 @@ test("three frames of one picture are printed with ink saved under upper layers"
   const hand = counting(page);
   const sky = `<rect width="900" height="600" fill="#1F2B4B"/><circle cx="700" cy="140" r="70" fill="#F0E6C0"/><path d="M0 600L200 300L420 600Z M350 600L600 260L900 600Z" fill="#2F4B46"/>`;
   await bringIn(page, hand, "sky.png", await painted(page, sky, 900, 600));
-  await hand.tab("Trace");
-  await expect(page.locator("#traced [data-traced]")).toHaveCount(3);
-  const asked = page.waitForResponse((r) => r.url().includes("handler=Traced") && r.url().includes("mode="));
-  await hand.press(page.locator("label.chip", { hasText: /^rim$/ }));
-  await asked;
-  await expect(page.locator("#traced input:checked")).toHaveCount(1);
+  await hand.traceAs("rim");
   await headMoves(page, () => hand.press(page.getByRole("button", { name: "Take", exact: true })));
   await hand.station("Build");
   await hand.press(page.locator("#ledger [data-piece]").first());

@@ -26,6 +26,9 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
         return new(c, s, -s, c, 0, 0);
     }
 
+    /// <summary>Left to right within a width: what lies from 0 to there is seen from behind.</summary>
+    public static Affine FromBehind(double width) => Scale(-1, 1).Then(Move(width, 0));
+
     /// <summary>The map that takes three points to three others.</summary>
     /// <param name="from">Three points, not on one line.</param>
     /// <param name="to">Where they go.</param>

@@ -7,7 +7,7 @@ namespace Falzkunst.Core.Printing;
 public static class PieceBack
 {
     /// <summary>From a piece's coordinates to those of its back, and back again.</summary>
-    public static Affine Turn(Piece piece) => Affine.Scale(-1, 1).Then(Affine.Move(piece.Size.MinX + piece.Size.MaxX, 0));
+    public static Affine Turn(Piece piece) => Affine.FromBehind(piece.Size.MinX + piece.Size.MaxX);
 
     /// <summary>The piece with its paper as the back shows it; what is printed on the back is drawn in those coordinates already.</summary>
     public static Piece Seen(Piece piece)

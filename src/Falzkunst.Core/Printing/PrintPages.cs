@@ -40,7 +40,7 @@ public static class PrintPages
 
     /// <summary>From a sheet's coordinates, seen from its face, to those of its back.</summary>
     public static Affine ToBack(SheetLayout sheet, FlipEdge flip) =>
-        flip == FlipEdge.Upright ? Affine.Scale(-1, 1).Then(Affine.Move(sheet.Width, 0)) : Affine.Scale(1, -1).Then(Affine.Move(0, sheet.Height));
+        flip == FlipEdge.Upright ? Affine.FromBehind(sheet.Width) : Affine.Scale(1, -1).Then(Affine.Move(0, sheet.Height));
 
     /// <summary>What is printed of a piece.</summary>
     public static PrintedPiece PieceOf(Design design, Piece piece, PagePrinting how, bool back)

@@ -68,7 +68,7 @@ public static class RunPlanner
 
     private static IEnumerable<SheetLine> MirrorBackWork(IReadOnlyList<SheetLine> lines, double sheetWidth)
     {
-        var faceDown = Affine.Scale(-1, 1).Then(Affine.Move(sheetWidth, 0));
+        var faceDown = Affine.FromBehind(sheetWidth);
         return lines.Select(l => l.Work.FromBack ? l with { Path = l.Path.Map(faceDown) } : l);
     }
 

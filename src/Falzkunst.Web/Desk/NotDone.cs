@@ -11,5 +11,5 @@ public sealed class NotDone(string message) : Exception(message)
 
 /// <summary>A way on from a notice.</summary>
 /// <param name="Words">What it says.</param>
-/// <param name="Address">Where it leads, on this server.</param>
+/// <param name="Address">Where it leads, on this server; empty for the page that it stands on, as it is now.</param>
 public sealed record NoticeLink(string Words, string Address);

@@ -46,7 +46,7 @@ public static class CutToPrint
     /// <param name="back">The same of the back, as seen from behind.</param>
     public static double SidesApart(double width, double height, Affine face, Affine back)
     {
-        var flip = Affine.Scale(-1, 1).Then(Affine.Move(width, 0));
+        var flip = Affine.FromBehind(width);
         var through = face.Inverse().Then(flip).Then(back).Then(flip);
         Point[] corners = [.. new Point[] { new(0, 0), new(width, 0), new(0, height), new(width, height) }.Select(face.Apply)];
         var laid = Rigid(through, corners);

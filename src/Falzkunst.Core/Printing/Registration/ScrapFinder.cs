@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Pictures;
@@ -100,12 +101,8 @@ public static class ScrapFinder
         if (length < LongEdgeMm) return (from, along);
         var near = contour.Where(p => (p - from).Dot(along) is var t && t > CornerMm && t < length - CornerMm && Math.Abs(along.Cross(p - from)) < 2 * SimpleMm).ToList();
         if (near.Count < 8) return (from, along);
-        var middle = near.Aggregate(new Point(0, 0), (sum, p) => sum + p) * (1.0 / near.Count);
-        double xx = 0, xy = 0, yy = 0;
-        foreach (var d in near.Select(p => p - middle)) (xx, xy, yy) = (xx + d.X * d.X, xy + d.X * d.Y, yy + d.Y * d.Y);
-        var angle = Math.Atan2(2 * xy, xx - yy) / 2;
-        var fitted = new Point(Math.Cos(angle), Math.Sin(angle));
-        return (middle, fitted.Dot(along) < 0 ? fitted * -1 : fitted);
+        var line = StraightLine.Through(CollectionsMarshal.AsSpan(near));
+        return (line.Middle, line.Way.Dot(along) < 0 ? line.Way * -1 : line.Way);
     }
 
     /// <summary>Edges from this length on are put straight, without so much at their ends, where the contour is round, mm.</summary>

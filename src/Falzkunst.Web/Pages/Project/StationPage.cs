@@ -249,6 +249,7 @@ public abstract class StationPage(ProjectDesk desk) : PageModel
         catch (StaleEdit e)
         {
             Notice = $"Your change was not made, since the project has changed meanwhile in another window: {e.WhatChanged}.";
+            NoticeLink = new("Show what is there now", "");
             IsStale = true;
             Response.StatusCode = StatusCodes.Status409Conflict;
         }

@@ -22,6 +22,12 @@ export const field = (/** @type {string} */ id) => /** @type {HTMLInputElement |
 /** @returns {HTMLDialogElement | null} */
 export const dialog = (/** @type {string} */ id) => /** @type {HTMLDialogElement | null} */ (document.getElementById(id));
 
+/**
+ * Which way each arrow goes, to the right and down.
+ * @type {Record<string, [number, number]>}
+ */
+export const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+
 /** Opens the command line. */
 export const openCommands = () => {
   document.getElementById("commands")?.dispatchEvent(new CustomEvent("open-commands"));

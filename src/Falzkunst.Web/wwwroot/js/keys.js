@@ -1,7 +1,7 @@
 // @ts-check
 // Keys of the whole page; the table in docs/keys.md and the dialog behind "?" list the same.
 import { act } from "./actions.js";
-import { dialog, openCommands } from "./dom.js";
+import { ARROWS, dialog, openCommands } from "./dom.js";
 import { now, table as theTable } from "./picked.js";
 import { stepPlace } from "./detail.js";
 import { stepTab } from "./tabs.js";
@@ -21,7 +21,6 @@ import { write } from "./words.js";
  * @property {(table: LightTable, event: KeyboardEvent) => unknown} does false: it was for nothing, and other keys are asked
  */
 
-const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 const ARROW_KEYS = Object.keys(ARROWS);
 const DIGITS = ["1", "2", "3", "4", "5", "6", "7", "8", "9"];
 
@@ -104,7 +103,7 @@ function history(/** @type {LightTable | null} */ table, /** @type {"undo" | "re
 
 function nudge(/** @type {LightTable} */ table, /** @type {KeyboardEvent} */ event) {
   if (!table.nudge.takes || /** @type {Element} */ (event.target).closest("[role=radiogroup], input")) return false;
-  const [x, y] = ARROWS[/** @type {keyof typeof ARROWS} */ (event.key)];
+  const [x, y] = ARROWS[event.key];
   const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
   if (table.canPlace || !table.nodes.move(x * by, y * by)) table.nudge.step(x * by, y * by);
   return true;

@@ -1,5 +1,6 @@
 // @ts-check
 // Marks that somebody touches on enlarged pictures: each touch is a place in millimetres, kept as two fields of the form.
+import { ARROWS } from "./dom.js";
 
 document.addEventListener("click", (event) => {
   const touched = event.target instanceof Element ? event.target.closest(".mark-touch") : null;
@@ -14,12 +15,7 @@ document.addEventListener("click", (event) => {
 
 document.addEventListener("keydown", (event) => {
   const touched = event.target;
-  const step = /** @type {Record<string, [number, number]>} */ ({
-    ArrowLeft: [-1, 0],
-    ArrowRight: [1, 0],
-    ArrowUp: [0, -1],
-    ArrowDown: [0, 1],
-  })[event.key];
+  const step = ARROWS[event.key];
   if (!step || !(touched instanceof HTMLButtonElement) || !touched.matches(".mark-touch")) return;
   event.preventDefault();
   put(touched, Number(touched.dataset.u ?? 0.5) + step[0] / 150, Number(touched.dataset.v ?? 0.5) + step[1] / 150);

@@ -1,5 +1,6 @@
 // @ts-check
 // The outline of a rest that was found on a picture: its corners are moved by hand before it is kept. Lengths are mm.
+import { ARROWS } from "./dom.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 const NUDGE = 0.25; // mm by a key
@@ -80,12 +81,7 @@ document.addEventListener("pointerdown", (event) => {
 
 document.addEventListener("keydown", (event) => {
   const at = touched(event);
-  const by = /** @type {Record<string, [number, number]>} */ ({
-    ArrowLeft: [-1, 0],
-    ArrowRight: [1, 0],
-    ArrowUp: [0, -1],
-    ArrowDown: [0, 1],
-  })[event.key];
+  const by = ARROWS[event.key];
   if (!at) return;
   const [x, y] = corners(at[0])[at[1]] ?? [0, 0];
   if (by) move(at[0], at[1], x + by[0] * NUDGE, y + by[1] * NUDGE);

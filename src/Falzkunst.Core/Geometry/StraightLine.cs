@@ -1,6 +1,4 @@
-using Falzkunst.Core.Geometry;
-
-namespace Falzkunst.Core.Tracing;
+namespace Falzkunst.Core.Geometry;
 
 /// <summary>A line through points by least squares of the distances from it.</summary>
 /// <param name="Middle">The mean of the points.</param>
