@@ -58,6 +58,7 @@ builder.Services.AddScoped<JobDesk>();
 builder.Services.AddScoped<SurveyDesk>();
 builder.Services.AddScoped<SheetsDesk>();
 builder.Services.AddScoped<PrintDesk>();
+builder.Services.AddScoped<FilesDesk>();
 builder.Services.AddScoped<ScanDesk>();
 builder.Services.AddHostedService<JobWorkers>();
 // Whatever happens in the background, pages go on.

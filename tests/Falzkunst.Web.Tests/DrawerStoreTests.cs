@@ -174,7 +174,7 @@ public sealed class DrawerStoreTests(TestDatabase database) : IClassFixture<Test
             var demo = (await projects.OpenAsync(Owner, (await projects.ListAsync(Owner, Stop)).OnTheDesk[^1].Id, Stop))!;
             var drawer = await services.GetRequiredService<CatalogueStore>().DrawerAsync(Owner, Stop);
             var sheet = demo.Value.Sheets!.Sheets.First(s => s.Stock == stock);
-            var plan = SheetPlan.For(sheet, demo.Value.Design, drawer.Machine("twin-330"), drawer.Stock(stock), 1);
+            var plan = SheetPlan.For(new PlanRequest(sheet, demo.Value.Design, drawer.Machine("twin-330"), drawer.Stock(stock), 1, null));
             id = await services.GetRequiredService<RunStore>().BeginAsync(Owner, demo.Id, demo.Head, sheet.Id, stock, "twin-330", plan, 1000, Stop, takes ? (stock, sheet.SizeName) : null);
         }
         for (var turn = 0; turn < 400; turn++)

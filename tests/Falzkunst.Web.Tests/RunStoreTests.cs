@@ -25,7 +25,7 @@ public sealed class RunStoreTests(TestDatabase database) : IClassFixture<TestDat
         foreach (var other in (await runs.ListAsync(Owner, demo.Id, Stop)).Where(r => endsOthers && !r.IsOver)) await runs.CommandAsync(Owner, other.Id, null, (_, s) => PracticeMachine.Stop(s), Stop);
         var drawer = await services.GetRequiredService<CatalogueStore>().DrawerAsync(Owner, Stop);
         var sheet = demo.Value.Sheets!.Sheets.Single(s => s.Stock == "ember-220");
-        var plan = SheetPlan.For(sheet, demo.Value.Design, drawer.Machine("twin-330"), drawer.Stock("ember-220"), 1);
+        var plan = SheetPlan.For(new PlanRequest(sheet, demo.Value.Design, drawer.Machine("twin-330"), drawer.Stock("ember-220"), 1, null));
         var run = await runs.BeginAsync(Owner, demo.Id, seenHead ?? demo.Head, sheet.Id, "Ember 220, sheet 1", "twin-330", plan, speedUp, Stop);
         return (run, plan);
     }

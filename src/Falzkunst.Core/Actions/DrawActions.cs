@@ -44,7 +44,11 @@ public sealed record DrawRectangleAction(
     [InMillimetres] double Radius = 0, [InMillimetres] double? Second = null, [InMillimetres] double? Third = null, [InMillimetres] double? Fourth = null,
     Operation Operation = Operation.Cut, bool? OnPiece = null) : FramedAction(X, Y, Width, Height, Operation, OnPiece)
 {
-    protected override BasicShape Shape() => new RectangleShape(X, Y, Width, Height, Radius, Second ?? Radius, Third ?? Radius, Fourth ?? Radius);
+    protected override BasicShape Shape() => new RectangleShape(
+        X, Y, Width, Height, Rounded(Radius, "radius"), Rounded(Second ?? Radius, "second"), Rounded(Third ?? Radius, "third"), Rounded(Fourth ?? Radius, "fourth"));
+
+    private static double Rounded(double radius, string field) =>
+        radius is >= 0 and <= Arranging.MostMm ? radius : throw EditRefused.RangeMm(Measure.CornerRadius, 0, Arranging.MostMm, field);
 }
 
 public sealed record DrawEllipseAction(

@@ -1,18 +1,21 @@
-using System.Diagnostics;
-
 namespace Falzkunst.Core.Budgets;
 
 /// <summary>
 /// What one request may use altogether, drawn from by whoever works for it: reader, style matching, assembler. It ends when
-/// a part of it is used up, or when nobody waits for the result any more. Safe to draw from in several threads.
+/// a part of it is used up, or when nobody waits for the result any more. Time is the processor's and never the clock's, so that a busy machine refuses nothing
+/// that a quiet one takes. Safe to draw from in several threads.
 /// </summary>
 /// <param name="limits">How much there is.</param>
 /// <param name="within">Work is drawn from this one as well; null for none.</param>
 /// <param name="stop">Whoever asked has left.</param>
 public sealed class Budget(BudgetLimits limits, Budget? within, CancellationToken stop)
 {
-    /// <summary>The clock is looked at once in so many steps.</summary>
+    /// <summary>Processor time is looked at once in so many steps; a look takes about as long as fifty of them.</summary>
     private const long StepsBetweenLooks = 4096;
+
+    /// <summary>The budget that this thread worked for when it last looked, and the thread's processor time then.</summary>
+    [ThreadStatic]
+    private static (Budget? Of, TimeSpan At) _lastLook;
 
     /// <summary>One that stands for itself.</summary>
     public Budget(BudgetLimits limits, CancellationToken stop = default)
@@ -20,9 +23,9 @@ public sealed class Budget(BudgetLimits limits, Budget? within, CancellationToke
     {
     }
 
-    private readonly long _begun = Stopwatch.GetTimestamp();
     private readonly bool _isUnlimited = limits.Work == long.MaxValue;
     private long _work;
+    private long _ticks;
     private long _nextLook = StepsBetweenLooks;
     private int _elements;
     private int _shapes;
@@ -55,10 +58,7 @@ public sealed class Budget(BudgetLimits limits, Budget? within, CancellationToke
     /// <summary>Ends with a token alone.</summary>
     public static Budget Until(CancellationToken stop) => new(Unlimited.Limits with { Work = long.MaxValue - 1 }, stop);
 
-    /// <summary>Time that is left; nothing below zero.</summary>
-    public TimeSpan TimeLeft => Limits.Time - Stopwatch.GetElapsedTime(_begun) is var left && left > TimeSpan.Zero ? left : TimeSpan.Zero;
-
-    /// <summary>Draws steps of work, and looks at the clock now and then.</summary>
+    /// <summary>Draws steps of work, and looks at the processor's time now and then.</summary>
     /// <exception cref="BudgetSpent">Work or time is used up.</exception>
     /// <exception cref="OperationCanceledException">Whoever asked has left.</exception>
     public void Work(long steps = 1)
@@ -72,13 +72,18 @@ public sealed class Budget(BudgetLimits limits, Budget? within, CancellationToke
         if (Limits.Time < TimeSpan.MaxValue || stop.CanBeCanceled) Look();
     }
 
-    /// <summary>Looks at the clock, and whether anybody still waits.</summary>
+    /// <summary>Looks how long the processor has worked for this, all threads together, and whether anybody still waits.</summary>
     /// <exception cref="BudgetSpent">The time is used up.</exception>
     /// <exception cref="OperationCanceledException">Whoever asked has left.</exception>
     public void Look()
     {
         stop.ThrowIfCancellationRequested();
-        if (Stopwatch.GetElapsedTime(_begun) > Limits.Time) throw new BudgetSpent(BudgetPart.Time, Limits.Time.TotalSeconds);
+        if (Limits.Time == TimeSpan.MaxValue) return;
+        var now = ProcessorTime.OfThread();
+        // What the thread did before it worked for this is not this one's.
+        var used = ReferenceEquals(_lastLook.Of, this) ? Interlocked.Add(ref _ticks, (now - _lastLook.At).Ticks) : Interlocked.Read(ref _ticks);
+        _lastLook = (this, now);
+        if (used > Limits.Time.Ticks) throw new BudgetSpent(BudgetPart.Time, Limits.Time.TotalSeconds);
     }
 
     /// <exception cref="BudgetSpent">Something lies deeper than is followed.</exception>

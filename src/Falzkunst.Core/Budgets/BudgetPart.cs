@@ -3,7 +3,7 @@ namespace Falzkunst.Core.Budgets;
 /// <summary>What there is only so much of.</summary>
 public enum BudgetPart
 {
-    /// <summary>Seconds by the clock.</summary>
+    /// <summary>Seconds of the processor.</summary>
     Time,
 
     /// <summary>Steps of computation.</summary>

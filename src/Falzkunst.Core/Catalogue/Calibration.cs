@@ -16,6 +16,19 @@ public sealed record Calibration(string Printer, DateTimeOffset At, Affine Error
     /// <summary>A blade that lands farther off than this was not read right, mm.</summary>
     public const double MostMm = 5;
 
+    /// <summary>A blade's axes are off by no more than this share; a printer's paper that shrinks is no part of it.</summary>
+    public const double MostShare = 0.03;
+
+    /// <summary>It is such an error as machines have: all numbers finite, near the identity in scale and skew, shifted by some millimetres.</summary>
+    public bool IsSound =>
+        double.IsFinite(Error.A + Error.B + Error.C + Error.D + Error.E + Error.F)
+        && Math.Abs(Error.A - 1) <= MostShare && Math.Abs(Error.D - 1) <= MostShare && Math.Abs(Error.B) <= MostShare && Math.Abs(Error.C) <= MostShare
+        && Math.Abs(Error.E) <= MostShiftMm && Math.Abs(Error.F) <= MostShiftMm
+        && UncertainMm is >= 0 and <= MostMm && BeforeMm is >= 0 and <= MostMm && Printer.Length <= 100;
+
+    /// <summary>The shift at the mat's corner goes with scale and skew measured up to a page's width away, mm.</summary>
+    private const double MostShiftMm = 25;
+
     /// <summary>So many are kept of a machine, the newest of each printer in use.</summary>
     public const int Most = 12;
 }

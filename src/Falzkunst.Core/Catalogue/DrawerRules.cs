@@ -93,6 +93,8 @@ public static partial class DrawerRules
         Between(machine.TopSpeed, 1, 5000, Measure.TopSpeed, "topSpeed");
         Between(machine.Acceleration, 1, 100_000, Measure.Acceleration, "acceleration");
         Between(machine.LiftSeconds, 0, 10, Measure.LiftSeconds, "lift");
+        AtMost(machine.Calibrations.Length, Calibration.Most, "calibrations");
+        if (!machine.Calibrations.All(c => c.IsSound)) throw new EditRefused(Reason.NoCalibration, machine.Name) { Field = "calibrations" };
         if (machine.Files.IsEmpty) throw new EditRefused(Reason.NoFiles) { Field = "svg" };
         foreach (var file in machine.Files) Between(file.UnitsPerMm, 0.01, 10_000, Measure.UnitsPerMm, "units");
     }

@@ -39,7 +39,7 @@ public sealed record Machine(
     public ImmutableArray<Calibration> Calibrations { get; init; } = [];
 
     /// <summary>What holds for pages of a printer now; null where it was not measured.</summary>
-    public Calibration? CalibrationFor(string printer) => Calibrations.FirstOrDefault(c => c.Printer == printer);
+    public Calibration? CalibrationFor(string printer) => Calibrations.FirstOrDefault(c => c.Printer == printer && c.IsSound);
 
     /// <summary>With another measurement, which holds from now on.</summary>
     public Machine Calibrated(Calibration calibration) => this with { Calibrations = [.. Calibrations.Prepend(calibration).Take(Calibration.Most)] };

@@ -31,8 +31,11 @@ public sealed record Stock(
     /// <summary>How many offcuts were ever kept of it, those included that are used up.</summary>
     public int OffcutsMade { get; init; }
 
+    /// <summary>What rests are called, with their number behind it.</summary>
+    public const string RestName = "Rest ";
+
     /// <summary>A name for one more offcut, which none has or ever had.</summary>
-    public string NextOffcut => Enumerable.Range(OffcutsMade + 1, Offcuts.Length + Sheets.Length + 1).Select(n => $"Rest {n}")
+    public string NextOffcut => Enumerable.Range(OffcutsMade + 1, Offcuts.Length + Sheets.Length + 1).Select(n => $"{RestName}{n}")
         .First(name => Offcuts.All(o => o.Name != name) && Sheets.All(s => s.Name != name));
 
     /// <summary>Its back equals its front, so that pieces that are only cut may lie on their face.</summary>
@@ -110,6 +113,15 @@ public sealed record Offcut(string Name, Path Outline, ImmutableArray<Path> Hole
 {
     /// <summary>Area, mm².</summary>
     public double Area => Math.Abs(Outline.SignedArea) - Holes.Sum(h => Math.Abs(h.SignedArea));
+
+    /// <summary>The same rest with the upper left corner of its box at 0, 0, wherever its outline was measured from.</summary>
+    public Offcut AtCorner()
+    {
+        var corner = Outline.Bounds.Min;
+        if (corner == default || !corner.IsFinite) return this;
+        var home = Affine.Move(corner * -1);
+        return this with { Outline = Outline.Map(home), Holes = [.. Holes.Select(h => h.Map(home))] };
+    }
 }
 
 /// <summary>What a stock's face looks like besides its colour.</summary>

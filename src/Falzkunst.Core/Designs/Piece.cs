@@ -67,14 +67,7 @@ public sealed record Piece(string Id, string Name, string Stock, int Quantity, A
     public Box Size => Outline.Path.Bounds;
 
     /// <summary>What of it is paper.</summary>
-    public Paper Paper
-    {
-        get
-        {
-            ImmutableArray<Path> rings = [Outline.Path, .. CutOut.Select(l => l.Path)];
-            return _paper.Get(rings, AreSame, () => new Paper(Outline.Path, rings[1..]));
-        }
-    }
+    public Paper Paper => _paper.Get(Lining.Rings, AreSame, () => new Paper(Outline.Path, Lining.Rings[1..]));
 
     /// <summary>The outline and the openings, by the lines that they are.</summary>
     public ImmutableArray<Line> RingLines
@@ -96,10 +89,10 @@ public sealed record Piece(string Id, string Name, string Stock, int Quantity, A
     public ImmutableArray<Line> Drawn => Lining.Drawn;
 
     /// <summary>The paths of <see cref="Drawn"/>.</summary>
-    public PieceShape Shape => Shaped(ref _shape, Drawn);
+    public PieceShape Shape => Shaped(ref _shape, Lining.DrawnPaths);
 
     /// <summary>The paths of <see cref="Lines"/>.</summary>
-    public PieceShape OwnShape => Shaped(ref _own, Lines);
+    public PieceShape OwnShape => Shaped(ref _own, Lining.OwnPaths);
 
     /// <summary>What a line is to the piece.</summary>
     public LineRole RoleOf(Line line) =>
@@ -198,14 +191,11 @@ public sealed record Piece(string Id, string Name, string Stock, int Quantity, A
 
     private Lined Lining => _lined.Get((Outline, Items), static (a, b) => ReferenceEquals(a.Outline, b.Outline) && a.Items == b.Items, () => new Lined(this));
 
-    private static PieceShape Shaped(ref Memo<ImmutableArray<Path>, PieceShape> memo, ImmutableArray<Line> lines)
-    {
-        ImmutableArray<Path> paths = [.. lines.Select(l => l.Path)];
-        return memo.Get(paths, AreSame, () => new PieceShape(paths));
-    }
+    private static PieceShape Shaped(ref Memo<ImmutableArray<Path>, PieceShape> memo, ImmutableArray<Path> paths) => memo.Get(paths, AreSame, () => new PieceShape(paths));
 
     private static bool AreSame(ImmutableArray<Path> a, ImmutableArray<Path> b)
     {
+        if (a == b) return true;
         if (a.Length != b.Length) return false;
         for (var i = 0; i < a.Length; i++)
         {
@@ -222,10 +212,18 @@ public sealed record Piece(string Id, string Name, string Stock, int Quantity, A
             Own = [piece.Outline, .. piece.Items.OfType<Line>()];
             Drawn = Own.Length == piece.Items.Length + 1 ? Own : [piece.Outline, .. piece.Items.SelectMany(i => i.LinesOn(piece))];
             ById = piece.Items.OfType<WorkedItem>().Prepend(piece.Outline).ToDictionary(l => l.Id, StringComparer.Ordinal);
+            OwnPaths = [.. Own.Select(l => l.Path)];
+            DrawnPaths = Own == Drawn ? OwnPaths : [.. Drawn.Select(l => l.Path)];
+            Rings = [piece.Outline.Path, .. Drawn.Skip(1).Where(l => l is { IsCutThrough: true, Path.IsClosed: true }).Select(l => l.Path)];
         }
 
         public ImmutableArray<Line> Own { get; }
         public ImmutableArray<Line> Drawn { get; }
         public Dictionary<string, WorkedItem> ById { get; }
+        public ImmutableArray<Path> OwnPaths { get; }
+        public ImmutableArray<Path> DrawnPaths { get; }
+
+        /// <summary>The outline, then what is cut through inside it.</summary>
+        public ImmutableArray<Path> Rings { get; }
     }
 }

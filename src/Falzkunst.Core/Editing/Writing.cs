@@ -74,6 +74,7 @@ public static class Writing
         if (list is null || NameList.FieldsOf(text.Words).IsEmpty) return text with { Shaped = Shape(text.Words) };
         // All rows in one go: their glyphs are kept once.
         var filled = list.Rows.Select(r => list.Fill(text.Words, r)).ToList();
+        if (filled.FindIndex(f => f.Length > TextItem.MostCharacters) is >= 0 and var at) throw new EditRefused(Reason.FilledTooLong, NameList.NameOf(list.Rows[at]), TextItem.MostCharacters) { Field = "names" };
         var rows = Shape(string.Join('\n', filled));
         var each = text with { Rows = rows };
         var longest = Enumerable.Range(0, filled.Count).MaxBy(i => TextSetting.InBox(each.ForRow(list, i).Shaped!, filled[i], text.Style with { BoxWidthMm = null }).Width);

@@ -5,7 +5,6 @@ using NetTopologySuite.Geometries.Utilities;
 using NetTopologySuite.Operation.Buffer;
 using NetTopologySuite.Operation.Overlay;
 using NetTopologySuite.Operation.OverlayNG;
-using NetTopologySuite.Precision;
 using NetTopologySuite.Simplify;
 using Flat = NetTopologySuite.Geometries.Geometry;
 
@@ -44,9 +43,6 @@ public sealed class Region
 
     private readonly Flat _area;
 
-    /// <summary>Corners of regions read even-odd are rounded to a hundred thousandth of a millimetre, on which overlays never fail.</summary>
-    private static readonly PrecisionModel Grid = new(1e5);
-
     private Region(Flat area, bool isMended = false) => (_area, IsMended) = (area, isMended);
 
     public static readonly Region Empty = new(GeometryFactory.Default.CreatePolygon());
@@ -64,7 +60,17 @@ public sealed class Region
         Polygons.Select(p => (Ring(p.ExteriorRing), p.InteriorRings.Select(Ring).ToList()));
 
     /// <summary>All rings, outer ones and openings alike.</summary>
-    public IEnumerable<Point[]> Rings => Polygons.SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Select(Ring);
+    public IEnumerable<Point[]> Rings => RingsOf(_area);
+
+    /// <summary>The rings of a geometry's areas.</summary>
+    internal static IEnumerable<Point[]> RingsOf(Flat area) =>
+        PolygonExtracter.GetPolygons(area).Cast<Polygon>().Where(p => !p.IsEmpty).SelectMany(p => p.InteriorRings.Prepend(p.ExteriorRing)).Select(Ring);
+
+    /// <summary>Each of its connected parts as a region of its own.</summary>
+    public IEnumerable<Region> EachPart() => Polygons.Select(p => new Region(p, IsMended));
+
+    /// <summary>Corners of all rings.</summary>
+    public int CornerCount => _area.NumPoints;
 
     public int PartCount => _area.NumGeometries;
 
@@ -93,24 +99,10 @@ public sealed class Region
     public static Region FromBox(Box box) => FromRings([box.Min, new(box.MaxX, box.MinY), new(box.MaxX, box.MaxY), new(box.MinX, box.MaxY)], []);
 
     /// <summary>The area inside an odd number of rings.</summary>
-    /// <exception cref="BudgetSpent">They cross more often than can be mended.</exception>
-    public static Region EvenOdd(IEnumerable<Path> rings)
-    {
-        Flat area = GeometryFactory.Default.CreatePolygon();
-        foreach (var ring in rings)
-        {
-            var flat = ring.Flat;
-            if (flat.Length < 3) continue;
-            var corners = new Point[flat.Length];
-            for (var i = 0; i < flat.Length; i++) corners[i] = new Point(Grid.MakePrecise(flat[i].X), Grid.MakePrecise(flat[i].Y));
-            Crossings.DemandFewMeetings([corners]);
-            var whole = GeometryFactory.Default.CreatePolygon(Closed(corners));
-            if (!whole.IsValid) Crossings.DemandFew([corners]);
-            var polygon = GeometryPrecisionReducer.Reduce(GeometryFixer.Fix(whole), Grid);
-            area = AreasAlone(OverlayNG.Overlay(area, AreasAlone(polygon), SpatialFunction.SymDifference, Grid));
-        }
-        return new Region(area);
-    }
+    /// <param name="rings">Closed lines; they may cross, touch and repeat each other.</param>
+    /// <param name="budget">What it may take; null for as long as it takes.</param>
+    /// <exception cref="BudgetSpent">They cross more often than can be mended, or the budget is used up.</exception>
+    public static Region EvenOdd(IEnumerable<Path> rings, Budget? budget = null) => new(EvenOddAreas.Of(rings, budget ?? Budget.Unlimited));
 
     /// <summary>Everything within a distance of some lines.</summary>
     /// <param name="lines">Lines of one point or more.</param>
@@ -288,10 +280,10 @@ public sealed class Region
     }
 
     /// <summary>Without the lines and points that an overlay leaves where areas touch.</summary>
-    private static MultiPolygon AreasAlone(Flat mixed) =>
+    internal static MultiPolygon AreasAlone(Flat mixed) =>
         GeometryFactory.Default.CreateMultiPolygon([.. PolygonExtracter.GetPolygons(mixed).Cast<Polygon>().Where(p => !p.IsEmpty)]);
 
-    private static LinearRing Closed(Point[] ring)
+    internal static LinearRing Closed(Point[] ring)
     {
         var corners = new Coordinate[ring.Length + 1];
         for (var i = 0; i < ring.Length; i++) corners[i] = new Coordinate(ring[i].X, ring[i].Y);

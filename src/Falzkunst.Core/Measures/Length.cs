@@ -8,6 +8,9 @@ public enum LengthFault
     Empty,
     TooLong,
     NotUnderstood,
+
+    /// <summary>A comma before three digits may part thousands, or begin a fraction.</summary>
+    EitherComma,
     DividesByZero,
 }
 
@@ -71,9 +74,16 @@ public static class Length
         if (text.Length > 100) return LengthFault.TooLong;
         var reader = new Reader(text, units);
         if (!reader.TrySum(out var value) || !reader.AtEnd) return LengthFault.NotUnderstood;
+        if (reader.HasEitherComma) return LengthFault.EitherComma;
         mm = value.InMm(units);
         return double.IsFinite(mm) ? null : LengthFault.DividesByZero;
     }
+
+    /// <summary>
+    /// What a field that was not touched is posted as: the length as it was, however the field rounds it; else the one that was typed.
+    /// </summary>
+    public static double Kept(double typedMm, double nowMm, Units units) =>
+        Read(InField(nowMm, units), units, out var shown) is null && Math.Abs(shown - typedMm) < 1e-9 ? nowMm : typedMm;
 
     /// <summary>A number on the way: how much, and whether a unit was named (power 1) or not (power 0).</summary>
     private readonly record struct Value(double Amount, bool HasUnit)
@@ -85,6 +95,9 @@ public static class Length
     {
         private int _position;
         private int _depth;
+
+        /// <summary>Among the numbers is one such as 1,250, which is two things to two people.</summary>
+        public bool HasEitherComma { get; private set; }
 
         public bool AtEnd
         {
@@ -147,6 +160,7 @@ public static class Length
             var from = _position;
             while (_position < text.Length && (char.IsAsciiDigit(text[_position]) || text[_position] is '.' or ',')) _position++;
             value = default;
+            HasEitherComma |= Numbers.HasEitherComma(text.AsSpan(from, _position - from));
             if (!double.TryParse(text[from.._position].Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var amount))
                 return false;
             SkipSpace();

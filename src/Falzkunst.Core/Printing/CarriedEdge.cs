@@ -38,6 +38,9 @@ public static class CarriedEdge
     /// <summary>No strip has more dots; a piece of two sheets of letter at 300 to the inch has 17 million.</summary>
     private const double MostDots = 24e6;
 
+    /// <summary>Something of a layer's picture is to be carried beyond the cut.</summary>
+    public static bool IsWanted(ImmutableArray<EdgeStretch> edge, int layer, double mm) => mm > 0 && edge.Any(s => s.Layer == layer);
+
     /// <summary>What is carried beyond the cut of one of a piece's pictures; null where none of its edge is seen along the cut.</summary>
     /// <param name="edge">The edge of the piece's paper.</param>
     /// <param name="layer">Number of the picture's layer.</param>
@@ -46,7 +49,7 @@ public static class CarriedEdge
     /// <param name="mm">How far print goes past the cut, mm.</param>
     public static CarriedDots? Of(ImmutableArray<EdgeStretch> edge, int layer, PictureItem picture, PixelImage dots, double mm)
     {
-        if (mm <= 0 || !edge.Any(s => s.Layer == layer)) return null;
+        if (!IsWanted(edge, layer, mm)) return null;
         var reach = mm + 0.2;
         var box = Box.Around(edge.Where(s => s.Layer == layer).SelectMany(s => new[] { s.From, s.To })).Grow(reach);
         var perMm = Math.Clamp(dots.Width / Math.Max(picture.Width * picture.Place.MeanScale, 1e-6), LeastDotsPerMm, MostDotsPerMm);

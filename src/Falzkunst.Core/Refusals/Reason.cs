@@ -106,6 +106,7 @@ public enum Reason
 
     /// <summary>Number of the row, how many values it has, how many fields there are.</summary>
     RowTooLong,
+    FilledTooLong,
     NoListHere,
 
     // Building.
@@ -257,6 +258,7 @@ public enum Reason
     OffcutCrosses,
     OffcutTooSmall,
     NoHolders,
+    NoCalibration,
     HolderTakesNothing,
     NoFiles,
     NoSuchTool,
@@ -334,6 +336,7 @@ public enum Measure
     Layer,
     NameLength,
     Corners,
+    CornerRadius,
     StarDepth,
     Grams,
     Thickness,

@@ -50,7 +50,12 @@ public sealed record Pass(
     double DrawLength,
     double TravelLength,
     double Seconds,
-    bool FaceDown = false) : RunStep(Seconds);
+    bool FaceDown = false) : RunStep(Seconds)
+{
+    /// <summary>Through the top layer only. Plans that were stored before this was told say so by their title alone.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool HalfCut { get; init; }
+}
 
 /// <summary>One line of a pass, in the sheet's coordinates.</summary>
 /// <param name="Piece">Id of its piece.</param>

@@ -147,6 +147,7 @@ public static class RunPlanner
         head = done.Head ?? head;
         return new Pass(
             planned.Key.Title, planned.Key.Operation, planned.Tool.Tool, planned.Tool.Ink, planned.Change.Holder.Name, planned.Settings,
-            run.ToImmutable(), done.DrawMm, done.TravelMm, done.Seconds, planned.Key.Work.FromBack);
+            run.ToImmutable(), done.DrawMm, done.TravelMm, done.Seconds, planned.Key.Work.FromBack)
+        { HalfCut = planned.Key.Work.HalfCut };
     }
 }

@@ -35,7 +35,7 @@ internal sealed record StockDocument(
             SetName = inUse.Name,
             Notes = inUse.Notes,
             OtherSets = sets.Remove(inUse),
-            Offcuts = [.. Offcuts.OrEmpty().Select(o => new Offcut(o.Name, PathText.Read(o.Outline), [.. o.Holes.OrEmpty().Select(PathText.Read)]))],
+            Offcuts = [.. Offcuts.OrEmpty().Select(o => new Offcut(o.Name, PathText.Read(o.Outline), [.. o.Holes.OrEmpty().Select(PathText.Read)]).AtCorner())],
         };
     }
 }

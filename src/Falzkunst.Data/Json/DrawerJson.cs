@@ -10,7 +10,14 @@ using Falzkunst.Core.Refusals;
 namespace Falzkunst.Data.Json;
 
 /// <summary>A file is no drawer, or something in it cannot be: where, and what.</summary>
-public sealed class DrawerRefused(string message) : Exception(message);
+public sealed class DrawerRefused(string message) : Exception(message)
+{
+    /// <summary>Which thing of the file the rules want otherwise, such as "stocks[2]"; null where it is about the file.</summary>
+    public string? Where { get; init; }
+
+    /// <summary>What of it, with numbers; the words are the page's.</summary>
+    public EditRefused? Why { get; init; }
+}
 
 /// <summary>The drawer, or a thing of it, as JSON.</summary>
 public static class DrawerJson
@@ -47,7 +54,9 @@ public static class DrawerJson
         if (file.Length > MostBytes) throw new DrawerRefused($"The file is larger than {MostBytes / 1024 / 1024} MB; no drawer is.");
         try
         {
-            var document = JsonSerializer.Deserialize<DrawerDocument>(Text(file), Options);
+            var text = Text(file);
+            using (var whole = JsonDocument.Parse(text, new JsonDocumentOptions { MaxDepth = MostDepth })) DemandNoNulls(whole.RootElement, "");
+            var document = JsonSerializer.Deserialize<DrawerDocument>(text, Options);
             if (document is not { Falzkunst: DrawerDocument.Kind }) throw new DrawerRefused("The file is no drawer: its member “falzkunst” does not say “drawer”.");
             if (document.Schema is < 1 or > DrawerDocument.Version) throw new DrawerRefused($"The file is of schema {document.Schema}, written by a later Falzkunst; this one reads up to {DrawerDocument.Version}.");
             var drawer = new Drawer(
@@ -65,6 +74,22 @@ public static class DrawerJson
         {
             var line = e.LineNumber is { } l ? $", line {l + 1}" : "";
             throw new DrawerRefused($"The file cannot be read at {(e.Path is { Length: > 1 } path ? path[(path.StartsWith("$.", StringComparison.Ordinal) ? 2 : 1)..] : "its beginning")}{line}: a member is lacking there, is not known, or has no such value.");
+        }
+    }
+
+    /// <summary>What is not there is left out of a drawer's file; a null says nothing, wherever it stands.</summary>
+    private static void DemandNoNulls(JsonElement element, string where)
+    {
+        switch (element.ValueKind)
+        {
+            case JsonValueKind.Null:
+                throw new DrawerRefused($"The file has a null {(where.Length == 0 ? "in the place of a drawer" : $"at {where}")}. Leave out what is not there.");
+            case JsonValueKind.Object:
+                foreach (var member in element.EnumerateObject()) DemandNoNulls(member.Value, where.Length == 0 ? member.Name : $"{where}.{member.Name}");
+                break;
+            case JsonValueKind.Array:
+                foreach (var (item, i) in element.EnumerateArray().Select((e, i) => (e, i))) DemandNoNulls(item, $"{where}[{i}]");
+                break;
         }
     }
 
@@ -106,7 +131,7 @@ public static class DrawerJson
         }
         catch (EditRefused e)
         {
-            throw new DrawerRefused($"{where} cannot be taken: {e.Message}{(e.Field is null ? "" : $" ({e.Field})")}.");
+            throw new DrawerRefused($"{where} cannot be taken: {e.Message}{(e.Field is null ? "" : $" ({e.Field})")}.") { Where = where, Why = e };
         }
         catch (Exception e) when (e is FormatException or ArgumentException or OverflowException)
         {

@@ -15,6 +15,16 @@ public sealed record OpenProject(
 {
     /// <summary>Version of the owner's stock drawer when it was opened; null where that was not asked.</summary>
     public int? DrawerVersion { get; init; }
+
+    /// <summary>
+    /// What is about to be done was decided on looking at this revision. Asked before anything is made of <see cref="Value"/>:
+    /// the lock sees the head alone, which may have gone elsewhere and come back between opening and writing.
+    /// </summary>
+    /// <exception cref="StaleEdit">It was decided on another one.</exception>
+    public void DemandSeen(int seenHead)
+    {
+        if (seenHead != Head) throw new StaleEdit(UndoSentence ?? "the project was begun", Head);
+    }
 }
 
 /// <summary>A revision in a project's history.</summary>

@@ -114,8 +114,7 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
         foreach (var part in was.Select(p => p.Key).Union(wanted.Select(p => p.Key)).ToList())
         {
             if (JsonNode.DeepEquals(was[part], wanted[part])) continue;
-            if (!JsonNode.DeepEquals(thing[part], was[part])) throw new ThingChanged(now.Name, null);
-            thing[part] = wanted[part]?.DeepClone();
+            thing[part] = ThreeWay.TryMerge(thing[part], was[part], wanted[part], out var merged) ? merged : throw new ThingChanged(now.Name, null);
         }
         return now switch
         {

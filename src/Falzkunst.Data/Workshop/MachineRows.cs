@@ -19,7 +19,7 @@ internal static class MachineRows
             : [.. r.Files.OrderBy(f => f.Position).Select(f => new MachineFile(Enum.Parse<MachineFormat>(f.Format), f.UnitsPerMm, Enum.Parse<FileOrigin>(f.Origin)))],
         IsPutAway = r.IsPutAway,
         Version = r.Version,
-        Calibrations = r.Calibrations is { } measured ? StoredJson.Read<ImmutableArray<Calibration>>(measured) : [],
+        Calibrations = r.Calibrations is { } measured ? [.. StoredJson.Read<ImmutableArray<Calibration>>(measured).Where(c => c.IsSound)] : [],
     };
 
     /// <summary>A row of a new machine.</summary>

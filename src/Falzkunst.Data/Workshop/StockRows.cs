@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Falzkunst.Core.Catalogue;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Data.Rows;
@@ -31,13 +32,17 @@ internal static class StockRows
             IsFavourite = r.IsFavourite,
             IsPutAway = r.IsPutAway,
             Version = r.Version,
-            OffcutsMade = r.OffcutsMade,
+            OffcutsMade = Math.Max(r.OffcutsMade, r.Offcuts.Select(o => NumberOf(o.Name)).DefaultIfEmpty(0).Max()),
             Offcuts = [.. r.Offcuts
                 .Where(o => o.ThrownAt is null && !taken.ContainsKey(o.Name) && (o.Movement is not { } by || !inactive.Contains(by)))
                 .OrderBy(o => o.KeptAt).ThenBy(o => o.Name, StringComparer.Ordinal)
-                .Select(o => new Offcut(o.Name, PathText.Read(o.Outline), [.. o.Holes.Select(PathText.Read)]))],
+                .Select(o => new Offcut(o.Name, PathText.Read(o.Outline), [.. o.Holes.Select(PathText.Read)]).AtCorner())],
         };
     }
+
+    /// <summary>The number in "Rest 12", so that names are counted from all rests that ever were, those used up and thrown away included; 0 for other names.</summary>
+    private static int NumberOf(string name) =>
+        name.StartsWith(Stock.RestName, StringComparison.Ordinal) && int.TryParse(name.AsSpan(Stock.RestName.Length), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : 0;
 
     /// <summary>
     /// How many of each size, or offcut, are gone. A sheet that went through its run is gone once, whether its rest was kept before or
@@ -91,14 +96,26 @@ internal static class StockRows
                     (y, x, _) => WriteSetting(y, x, t.Notes.GetValueOrDefault(x.Tool)));
             });
         var wanted = s.Offcuts.ToDictionary(o => o.Name);
-        foreach (var gone in StockOf(row, movements).Offcuts.Where(o => !wanted.ContainsKey(o.Name)).ToList()) row.Offcuts.Single(o => o.Name == gone.Name).ThrownAt = now;
+        var there = StockOf(row, movements);
+        foreach (var gone in there.Offcuts.Where(o => !wanted.ContainsKey(o.Name))) row.Offcuts.Single(o => o.Name == gone.Name).ThrownAt = now;
+        var next = Math.Max(there.OffcutsMade, s.OffcutsMade);
         foreach (var (offcut, i) in s.Offcuts.Select((o, i) => (o, i)))
         {
-            if (row.Offcuts.Find(o => o.Name == offcut.Name) is { } there) there.ThrownAt = null;
+            var known = row.Offcuts.Find(o => o.Name == offcut.Name);
+            if (known is not null && known.ThrownAt is null && there.Offcuts.All(o => o.Name != offcut.Name))
+            {
+                // A project or a run has used up a rest of that name, which stays what it was: this is another one.
+                row.Offcuts.Add(RowOf(row.Owner, s.Key, offcut with { Name = $"{Stock.RestName}{++next}" }, now.AddMilliseconds(i)));
+            }
+            else if (known is not null)
+            {
+                known.ThrownAt = null;
+                (known.Outline, known.Holes) = (PathText.Write(offcut.Outline), [.. offcut.Holes.Select(h => PathText.Write(h))]);
+            }
             // They are listed by when they came; those of one change in its order.
             else row.Offcuts.Add(RowOf(row.Owner, s.Key, offcut, now.AddMilliseconds(i)));
         }
-        row.OffcutsMade = Math.Max(row.OffcutsMade, s.OffcutsMade);
+        row.OffcutsMade = Math.Max(row.OffcutsMade, next);
     }
 
     private static StockOffcutRow RowOf(Guid owner, string stock, Offcut offcut, DateTimeOffset now) => new()

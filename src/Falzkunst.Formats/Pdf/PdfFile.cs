@@ -88,7 +88,8 @@ internal sealed class PdfFile : IDisposable
         return layer;
     }
 
-    public byte[] Write()
+    /// <summary>Writes it to where can be sought in.</summary>
+    public void Write(Stream to)
     {
         if (_layers.Count > 0)
         {
@@ -98,9 +99,7 @@ internal sealed class PdfFile : IDisposable
                 Elements = { ["/OCGs"] = new PdfArray(_document, [.. _layers.Select(l => l.Reference!)]), ["/D"] = new PdfDictionary(_document) { Elements = { ["/Order"] = order } } },
             };
         }
-        using var to = new MemoryStream();
         _document.Save(to, closeStream: false);
-        return to.ToArray();
     }
 
     public void Dispose() => _document.Dispose();

@@ -34,6 +34,22 @@ public static class PrintPdfWriter
     public static byte[] Write(
         IReadOnlyList<(PrintedPage Page, string Label)> pages, string title, Func<PictureItem, PixelImage?> dotsOf, Func<string, double, IEnumerable<Path>> letters)
     {
+        using var to = new System.IO.MemoryStream();
+        WriteAsync(pages, title, item => Task.FromResult(dotsOf(item)), letters, to, CancellationToken.None).GetAwaiter().GetResult();
+        return to.ToArray();
+    }
+
+    /// <summary>Writes pages; of pictures one after the other is asked for, and none is held on to.</summary>
+    /// <inheritdoc cref="Write"/>
+    /// <param name="pages">The pages, each with the words of its label.</param>
+    /// <param name="title">What the file is called.</param>
+    /// <param name="dotsOf">The dots of a picture as it is printed; null where they are not there any more. It may be asked for the same one again.</param>
+    /// <param name="letters">Words as outlines with their baseline at 0, 0 and capitals of a height, mm.</param>
+    /// <param name="to">Where the file goes; it can be sought in.</param>
+    /// <param name="stop">Whoever asked has left.</param>
+    public static async Task WriteAsync(
+        IReadOnlyList<(PrintedPage Page, string Label)> pages, string title, Func<PictureItem, Task<PixelImage?>> dotsOf, Func<string, double, IEnumerable<Path>> letters, System.IO.Stream to, CancellationToken stop)
+    {
         using var file = new PdfFile(title);
         var drawn = new Drawn(file, dotsOf);
         foreach (var (page, label) in pages)
@@ -42,7 +58,8 @@ public static class PrintPdfWriter
             var objects = new Dictionary<string, PdfDictionary>(StringComparer.Ordinal);
             foreach (var copy in page.Copies.Where(c => !c.What.Layers.IsEmpty))
             {
-                var (name, form) = drawn.Piece(copy.What);
+                stop.ThrowIfCancellationRequested();
+                var (name, form) = await drawn.PieceAsync(copy.What);
                 objects[name] = form;
                 content.Save().Map(copy.Place).Draw(name).Restore();
             }
@@ -52,7 +69,7 @@ public static class PrintPdfWriter
             if (page.Label is { } place) Label(content, place, label, letters);
             file.AddPage(page.Width, page.Height, page.Trim, page.Bleed, content, objects);
         }
-        return file.Write();
+        file.Write(to);
     }
 
     private static void Label(PdfContent content, Box place, string words, Func<string, double, IEnumerable<Path>> letters)
@@ -69,13 +86,13 @@ public static class PrintPdfWriter
     }
 
     /// <summary>Pieces and pictures that are in the file already.</summary>
-    private sealed class Drawn(PdfFile file, Func<PictureItem, PixelImage?> dotsOf)
+    private sealed class Drawn(PdfFile file, Func<PictureItem, Task<PixelImage?>> dotsOf)
     {
         private readonly Dictionary<PrintedPiece, (string, PdfDictionary)> _pieces = new(ReferenceEqualityComparer.Instance);
-        private readonly Dictionary<(string?, string?), (string Name, PdfDictionary? Form, PixelImage? Dots)> _pictures = [];
+        private readonly Dictionary<(string?, string?), (string Name, PdfDictionary? Form)> _pictures = [];
         private int _strips;
 
-        public (string Name, PdfDictionary Form) Piece(PrintedPiece piece)
+        public async Task<(string Name, PdfDictionary Form)> PieceAsync(PrintedPiece piece)
         {
             if (_pieces.TryGetValue(piece, out var known)) return known;
             var content = new PdfContent();
@@ -84,9 +101,9 @@ public static class PrintPdfWriter
             foreach (var under in piece.Bleed.Under) content.FillColour(under.Colour).Fill(under.Rings, under.EvenOdd);
             for (var i = 0; i < piece.Layers.Length; i++)
             {
-                if (piece.Layers[i] is PictureLayer { Picture: var item }) Carried(content, objects, piece, i, item);
+                if (piece.Layers[i] is PictureLayer { Picture: var item }) await CarriedAsync(content, objects, piece, i, item);
             }
-            foreach (var layer in piece.Layers) Layer(content, objects, layer, piece.Clip);
+            foreach (var layer in piece.Layers) await LayerAsync(content, objects, layer, piece.Clip);
             content.Restore();
             var box = Box.Around(piece.Clip.Rings.SelectMany(r => r));
             var made = ($"P{_pieces.Count}", file.Form(box.IsEmpty ? Box.FromSize(1, 1) : box, content, objects));
@@ -94,7 +111,7 @@ public static class PrintPdfWriter
             return made;
         }
 
-        private void Layer(PdfContent content, Dictionary<string, PdfDictionary> objects, PrintLayer layer, Region clip)
+        private async Task LayerAsync(PdfContent content, Dictionary<string, PdfDictionary> objects, PrintLayer layer, Region clip)
         {
             switch (layer)
             {
@@ -104,7 +121,7 @@ public static class PrintPdfWriter
                 case StrokeLayer stroke:
                     content.StrokeColour(stroke.Colour).Stroking(stroke.WidthMm, stroke.RoundEnds).Stroke(stroke.Strokes);
                     break;
-                case PictureLayer { Picture: var item } when Picture(item) is { Form: { } form } picture:
+                case PictureLayer { Picture: var item } when await PictureAsync(item) is { Form: { } form } picture:
                     objects[picture.Name] = form;
                     content.Save().Map(item.Place);
                     if (item.IsPattern) Tiles(content, picture.Name, item, clip);
@@ -114,9 +131,9 @@ public static class PrintPdfWriter
             }
         }
 
-        private void Carried(PdfContent content, Dictionary<string, PdfDictionary> objects, PrintedPiece piece, int layer, PictureItem item)
+        private async Task CarriedAsync(PdfContent content, Dictionary<string, PdfDictionary> objects, PrintedPiece piece, int layer, PictureItem item)
         {
-            if (Picture(item).Dots is not { } dots || CarriedEdge.Of(piece.Bleed.Edge, layer, item, dots, piece.BleedMm) is not { } strip) return;
+            if (!CarriedEdge.IsWanted(piece.Bleed.Edge, layer, piece.BleedMm) || await dotsOf(item) is not { } dots || CarriedEdge.Of(piece.Bleed.Edge, layer, item, dots, piece.BleedMm) is not { } strip) return;
             var name = $"S{_strips++}";
             objects[name] = file.Picture(strip.Dots);
             content.Save().Map(strip.Place).DrawPicture(name, strip.Dots.Width, strip.Dots.Height).Restore();
@@ -138,11 +155,10 @@ public static class PrintPdfWriter
             }
         }
 
-        private (string Name, PdfDictionary? Form, PixelImage? Dots) Picture(PictureItem item)
+        private async Task<(string Name, PdfDictionary? Form)> PictureAsync(PictureItem item)
         {
             if (_pictures.TryGetValue((item.Of, item.Key), out var known)) return known;
-            var dots = dotsOf(item);
-            return _pictures[(item.Of, item.Key)] = ($"I{_pictures.Count}", dots is null ? null : file.Picture(dots), dots);
+            return _pictures[(item.Of, item.Key)] = ($"I{_pictures.Count}", await dotsOf(item) is { } dots ? file.Picture(dots) : null);
         }
     }
 }

@@ -27,6 +27,8 @@ public static class ProductionPdfWriter
         }
         var whole = Box.FromSize(page.Width, page.Height);
         file.AddPage(page.Width, page.Height, whole, whole, content, layers);
-        return file.Write();
+        using var to = new System.IO.MemoryStream();
+        file.Write(to);
+        return to.ToArray();
     }
 }

@@ -34,7 +34,7 @@ public static class ProductionSvgWriter
     private static string Id(ProductionGroup group, Dictionary<string, int> used)
     {
         var word = group.Operation.Word();
-        var id = group.Title.ToLowerInvariant().Replace(' ', '-') is var title && title == word ? word : $"{word}-{title}";
+        var id = group.Title.ToLowerInvariant().Replace(",", "", StringComparison.Ordinal).Replace(' ', '-') is var title && title == word ? word : $"{word}-{title}";
         used[id] = used.GetValueOrDefault(id) + 1;
         return used[id] == 1 ? id : $"{id}-{used[id]}";
     }

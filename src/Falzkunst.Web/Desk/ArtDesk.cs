@@ -51,8 +51,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     /// <exception cref="SizeAsked">It is larger than anything in the drawer by far; the file is kept until its size is known.</exception>
     public async Task<BroughtIn> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, string? origin, CancellationToken stop)
     {
-        var budget = new Budget(BudgetLimits.Reading, stop);
-        var drawing = await reader.ReadAsync(content, budget.TimeLeft, stop);
+        var drawing = await reader.ReadAsync(content, BudgetLimits.Reading.Time, stop);
         var name = Named(fileName);
         // A drawing of nothing but a picture is that picture.
         if (drawing.LineCount == 0) return drawing.Pictures.IsEmpty ? throw new EditRefused(Reason.NothingInArt) : new(on, false) { Pictures = drawing.Pictures };
@@ -64,7 +63,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
             await art.KeepAsync(ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, 1, 0, origin, [], drawing.Notes, stop);
             throw new SizeAsked(id, name, drawing.Extent.Width, drawing.Extent.Height, LikelySizes.Guess(drawing.Extent, on));
         }
-        return (await BringInAsync(on, seenHead, id, name, content, sized, scale, origin, budget, stop)) with { Pictures = sized.Pictures };
+        return (await BringInAsync(on, seenHead, id, name, content, sized, scale, origin, stop)) with { Pictures = sized.Pictures };
     }
 
     /// <summary>What a file that says no size is scaled by to begin with: as the last one from the same hand was settled, else as its lengths suggest.</summary>
@@ -101,9 +100,8 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         if (!(scale is > 1e-5 and < 1e5)) throw EditRefused.Range(Measure.ArtScale, 1e-5, 1e5, "scale");
         var (name, origin, _) = await FoundAsync(on, file, stop);
         var content = await art.ContentAsync(ProjectDesk.Owner, file, stop);
-        var budget = new Budget(BudgetLimits.Reading, stop);
-        var drawing = (await reader.ReadAsync(content, budget.TimeLeft, stop)).Scaled(scale);
-        return await BringInAsync(on, seenHead, file, name, content, drawing, scale, origin, budget, stop);
+        var drawing = (await reader.ReadAsync(content, BudgetLimits.Reading.Time, stop)).Scaled(scale);
+        return await BringInAsync(on, seenHead, file, name, content, drawing, scale, origin, stop);
     }
 
     /// <summary>A file's name as it is kept: its end, without what does not show.</summary>
@@ -114,10 +112,10 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     }
 
     private async Task<BroughtIn> BringInAsync(
-        OnDesk on, int seenHead, Guid id, string name, byte[] content, Drawing drawing, double scale, string? origin, Budget budget, CancellationToken stop)
+        OnDesk on, int seenHead, Guid id, string name, byte[] content, Drawing drawing, double scale, string? origin, CancellationToken stop)
     {
         var remembered = await RulesForAsync(origin, stop);
-        var design = Assemble(drawing, remembered, on, on.Value.Design.NextPiece, budget);
+        var design = Assemble(drawing, remembered, on, on.Value.Design.NextPiece, stop);
         var isSheet = ArtMotifs.Find(new Linkage(drawing), MotifCut.Usual).Length > SheetOfMotifs;
         Edit edit = isSheet ? new KeepArt(id, name) : new BringInArt(id, name) { Pieces = design };
         return new(await desk.DoAsync(on, seenHead, edit, stop, _ => art.KeepAsync(
@@ -144,14 +142,14 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     private async Task<(Linkage Links, ImmutableArray<LookRule> Rules)> LinkageAsync(OnDesk on, Guid file, CancellationToken stop)
     {
         var (_, origin, scale) = await FoundAsync(on, file, stop);
-        var links = await motifs.GetAsync(file, scale, async () => new Linkage((await ReadAsync(on, file, stop)).Drawing));
+        var links = await motifs.GetAsync(file, scale, async () => new Linkage(await ReadAsync(on, file, stop)));
         return (links, await RulesForAsync(origin, stop));
     }
 
     /// <summary>A motif as pieces and lines, where it lies on its page.</summary>
     private static Motif Assembled(ArtMotif motif, Linkage links, ImmutableArray<LookRule> rules, OnDesk on, CancellationToken stop)
     {
-        var design = Assemble(motif.In(links.Drawing), rules, on, 1, new Budget(BudgetLimits.Reading, stop));
+        var design = Assemble(motif.In(links.Drawing), rules, on, 1, stop);
         return new Motif(motif.Number, design.Pieces, design.Loose, motif.Box);
     }
 
@@ -171,8 +169,8 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         var (fileName, origin, _) = await FoundAsync(on, file, stop);
         if (numbers is null)
         {
-            var (drawing, budget) = await ReadAsync(on, file, stop);
-            var whole = Assemble(drawing, await RulesForAsync(origin, stop), on, on.Value.Design.NextPiece, budget);
+            var drawing = await ReadAsync(on, file, stop);
+            var whole = Assemble(drawing, await RulesForAsync(origin, stop), on, on.Value.Design.NextPiece, stop);
             return await desk.DoAsync(on, seenHead, new BringInArt(file, fileName) { Pieces = whole }, stop);
         }
         var (links, rules) = await LinkageAsync(on, file, stop);
@@ -188,18 +186,17 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     private async Task<(string FileName, string? Origin, double Scale)> FoundAsync(OnDesk on, Guid file, CancellationToken stop) =>
         await art.FindAsync(ProjectDesk.Owner, on.Project.Id, file, stop) is { } found ? found with { Scale = ScaleOf(on, file, found.Scale) } : throw new EditRefused(Reason.FileGone);
 
-    private async Task<(Drawing Drawing, Budget Budget)> ReadAsync(OnDesk on, Guid file, CancellationToken stop)
+    private async Task<Drawing> ReadAsync(OnDesk on, Guid file, CancellationToken stop)
     {
-        var budget = new Budget(BudgetLimits.Reading, stop);
         var (_, _, scale) = await FoundAsync(on, file, stop);
-        return ((await reader.ReadAsync(await art.ContentAsync(ProjectDesk.Owner, file, stop), budget.TimeLeft, stop)).Scaled(scale), budget);
+        return (await reader.ReadAsync(await art.ContentAsync(ProjectDesk.Owner, file, stop), BudgetLimits.Reading.Time, stop)).Scaled(scale);
     }
 
-    private static Design Assemble(Drawing drawing, ImmutableArray<LookRule> rules, OnDesk on, int firstNumber, Budget budget)
+    private static Design Assemble(Drawing drawing, ImmutableArray<LookRule> rules, OnDesk on, int firstNumber, CancellationToken stop)
     {
         try
         {
-            return Assembler.Assemble(drawing, rules, on.Drawer.StockFor, firstNumber, budget);
+            return Assembler.Assemble(drawing, rules, on.Drawer.StockFor, firstNumber, new Budget(BudgetLimits.Assembling, stop));
         }
         catch (BudgetSpent spent)
         {

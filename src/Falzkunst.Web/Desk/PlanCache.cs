@@ -22,14 +22,14 @@ public sealed class PlanCache : IDisposable
         var stock = on.Drawer.Stock(sheet.Stock);
         var key = (on.Project.Id, on.Project.Head, sheet.Id, Fingerprint(stock), Fingerprint(machine));
         if (_cache.TryGetValue(key, out (RunPlan?, string?) kept)) return kept;
-        return _cache.Set(key, Make(on, sheet, machine, stock), new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = TimeSpan.FromMinutes(10) });
+        return _cache.Set(key, Make(on.PlanOf(sheet)), new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = TimeSpan.FromMinutes(10) });
     }
 
-    private static (RunPlan?, string?) Make(OnDesk on, SheetLayout sheet, Machine machine, Stock stock)
+    private static (RunPlan?, string?) Make(PlanRequest request)
     {
         try
         {
-            return (SheetPlan.For(sheet, on.Value.Made, machine, stock, on.Value.SetOut.ScoreClearanceMm, on.Value.SetOut.Printing.GetValueOrDefault(sheet.Stock)), null);
+            return (SheetPlan.For(request), null);
         }
         catch (PlanRefused e)
         {

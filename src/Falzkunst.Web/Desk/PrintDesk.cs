@@ -50,38 +50,62 @@ public sealed class PrintDesk(PictureDesk pictures, PageCache pages)
     /// <summary>The sides of a sheet as they are printed.</summary>
     public ImmutableArray<PrintedPage> PagesOf(OnDesk on, SheetLayout sheet, PagePrinting? how = null) => pages.Of(on, sheet, how ?? on.Value.SetOut.Printing[sheet.Stock]);
 
-    /// <summary>Sheets as one PDF.</summary>
+    /// <summary>PDFs with whole pictures that are written at once: each takes up to half a gigabyte while it reads one of 60 million dots.</summary>
+    private static readonly SemaphoreSlim Whole = new(1);
+
+    /// <summary>PDFs for the screen that are written at once.</summary>
+    private static readonly SemaphoreSlim Shown = new(2);
+
+    /// <summary>Sheets as one PDF, in a file that is gone when it is closed.</summary>
     /// <param name="on">The project.</param>
     /// <param name="sheets">The sheets, all of stocks that are printed.</param>
     /// <param name="isWhole">Pictures with all their dots; else as the screen shows them.</param>
     /// <param name="at">The moment that the label says.</param>
     /// <param name="stop">Cancels.</param>
-    public async Task<byte[]> PdfAsync(OnDesk on, IReadOnlyList<SheetLayout> sheets, bool isWhole, DateTimeOffset at, CancellationToken stop)
+    public async Task<Stream> PdfAsync(OnDesk on, IReadOnlyList<SheetLayout> sheets, bool isWhole, DateTimeOffset at, CancellationToken stop)
     {
         if (isWhole) DemandFewDots(on, sheets);
-        var sides = sheets.SelectMany(s => PagesOf(on, s).Select(p => (Sheet: s, Page: p))).ToList();
-        var dots = new Dictionary<string, PixelImage>(StringComparer.Ordinal);
-        foreach (var id in sides.SelectMany(s => s.Page.Copies).SelectMany(c => c.What.Layers).OfType<PictureLayer>().Select(l => l.Picture.Of!).Distinct())
-        {
-            if (on.Value.Design.Pictures.FirstOrDefault(p => p.Id == id) is not { } picture) continue;
-            dots[id] = isWhole ? await pictures.WholeAsync(picture, stop) : await pictures.ScreenAsync(picture, stop);
-        }
-        var day = at.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+        var places = isWhole ? Whole : Shown;
+        await places.WaitAsync(stop);
+        var to = new FileStream(Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()), FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, 1 << 16, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
         try
         {
-            return await Task.Run(() => Write(), stop);
+            await Task.Run(() => WriteAsync(to), stop);
+            to.Position = 0;
+            return to;
         }
-        catch (BudgetSpent)
+        catch (Exception e)
         {
-            throw new EditRefused(Reason.TooIntricate);
+            await to.DisposeAsync();
+            if (e is BudgetSpent) throw new EditRefused(Reason.TooIntricate);
+            throw;
+        }
+        finally
+        {
+            places.Release();
         }
 
-        byte[] Write() => PrintPdfWriter.Write(
-            [.. sides.Select(s => (s.Page, $"{on.Project.Name}, {NameOf(on, s.Sheet)}, {day}; this rule is 100 mm long"))],
-            on.Project.Name, item => dots.GetValueOrDefault(item.Of!), (words, capital) => LabelLetters.Of(on.Drawer.Faces, words, capital));
+        Task WriteAsync(Stream file)
+        {
+            var sides = sheets.SelectMany(s => PagesOf(on, s).Select(p => (Sheet: s, Page: p))).ToList();
+            var day = at.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+            (string? Of, PixelImage? Dots) last = default;
+            return PrintPdfWriter.WriteAsync(
+                [.. sides.Select(s => (s.Page, $"{on.Project.Name}, {NameOf(on, s.Sheet)}, {day}; this rule is 100 mm long"))],
+                on.Project.Name, DotsOf, (words, capital) => LabelLetters.Of(on.Drawer.Faces, words, capital), file, stop);
+
+            // A piece asks for its picture twice, for its bleed and for itself; one picture is held at a time.
+            async Task<PixelImage?> DotsOf(PictureItem item)
+            {
+                if (last.Of == item.Of) return last.Dots;
+                last = default;
+                if (on.Value.Design.Pictures.FirstOrDefault(p => p.Id == item.Of) is { } picture) last = (item.Of, isWhole ? await pictures.WholeAsync(picture, stop) : await pictures.ScreenAsync(picture, stop));
+                return last.Dots;
+            }
+        }
     }
 
-    /// <summary>All pictures of one PDF together have no more dots: each takes seven bytes while it is written.</summary>
+    /// <summary>All pictures of one PDF together have no more dots: packed they may take three bytes each, which are held until the file is whole.</summary>
     private const long MostDots = 90_000_000;
 
     /// <exception cref="NotDone">The pictures are more than can be written at once.</exception>

@@ -6,6 +6,7 @@ using Falzkunst.Core.Designs.Checking;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
 using Falzkunst.Core.Refusals;
+using Falzkunst.Core.Running;
 using Falzkunst.Data.Projects;
 using Falzkunst.Data.Rows;
 using Falzkunst.Data.Workshop;
@@ -16,6 +17,10 @@ namespace Falzkunst.Web.Desk;
 public sealed record OnDesk(OpenProject Project, Drawer Drawer)
 {
     public Project Value => Project.Value;
+
+    /// <summary>What a plan of one of its sheets is asked for with; run, files and what runs again all ask with this.</summary>
+    public PlanRequest PlanOf(SheetLayout sheet) => new(
+        sheet, Value.Made, Drawer.Machine(Value.SetOut.Machine), Drawer.Stock(sheet.Stock), Value.SetOut.ScoreClearanceMm, Value.SetOut.Printing.GetValueOrDefault(sheet.Stock));
 
     /// <summary>What the checks say of the design as it is.</summary>
     public ImmutableArray<Finding> Findings => Checks.Findings(Value.Design);
@@ -50,8 +55,8 @@ public sealed class ProjectDesk(ProjectStore projects, CatalogueStore catalogue,
     /// <exception cref="EditRefused">The edit does not fit; nothing was written.</exception>
     public async Task<OnDesk> DoAsync(OnDesk on, int seenHead, Edit edit, CancellationToken stop, Func<int, Task>? alongside = null)
     {
-        // Applied only to what the user saw; where the head has moved, the append says what happened meanwhile.
-        var after = seenHead == on.Project.Head ? Edits.Apply(on.Value, edit, on.Drawer) : on.Value;
+        on.Project.DemandSeen(seenHead);
+        var after = Edits.Apply(on.Value, edit, on.Drawer);
         return on with { Project = await projects.AppendAsync(Owner, on.Project.Id, seenHead, edit, after, stop, alongside) };
     }
 

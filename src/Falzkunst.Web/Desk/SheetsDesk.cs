@@ -16,8 +16,8 @@ public sealed class SheetsDesk(JobStore jobs, JobDesk asking)
 
     private const int UsualSeconds = 30;
 
-    /// <summary>A search for room takes up to two seconds; the rest is for a queue of others.</summary>
-    private static readonly TimeSpan LongestSearch = TimeSpan.FromSeconds(8);
+    /// <summary>A search for room takes up to two seconds; the rest is for a queue of others on a busy machine.</summary>
+    private static readonly TimeSpan LongestSearch = TimeSpan.FromMinutes(2);
     private static readonly TimeSpan BetweenLooks = TimeSpan.FromMilliseconds(40);
 
     /// <summary>The time limit of a settling, seconds.</summary>

@@ -58,8 +58,7 @@ public sealed class ZipDesk(ArtStore art, IDrawingReader reader)
         try
         {
             var (_, _, content) = await OpenAsync(on, zip, stop);
-            var budget = new Budget(BudgetLimits.Reading, stop);
-            return await reader.ReadAsync(ZipFiles.Unpack(content, entry), budget.TimeLeft, stop);
+            return await reader.ReadAsync(ZipFiles.Unpack(content, entry), BudgetLimits.Reading.Time, stop);
         }
         catch (ReadRefused)
         {

@@ -23,6 +23,6 @@ public sealed class TroubleModel : PageModel
         400 => ("That did not arrive whole", "The page has been open for very long, or the request was cut short. Load the page again and repeat the last step."),
         Unreadable => ("This project cannot be read", "What is stored of it is damaged, or was written by a later version of Falzkunst. Nothing of it was changed, and the other projects are not touched."),
         413 => ("Too large", "A file may have at most 20 MB. Split the drawing into parts and bring them in one by one."),
-        _ => ("Something broke", "The last step was not carried out; everything before it is kept. Load the page again and try once more."),
+        _ => ("Something broke", "Whether the last step was carried out is not known here; everything before it is kept. Load the page again: it shows what there is now."),
     };
 }

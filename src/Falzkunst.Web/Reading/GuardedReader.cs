@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Diagnostics;
 using Falzkunst.Core.Designs;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Fonts;
@@ -16,8 +17,11 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
     /// <summary>Files read at once; each takes a core and up to half a gigabyte for seconds.</summary>
     private const int AtOnce = 2;
 
-    /// <summary>Time beyond the reader's own, for sending and for a process that was busy.</summary>
+    /// <summary>Processor time beyond the reader's own, for sending and for what its budget does not see.</summary>
     private static readonly TimeSpan Grace = TimeSpan.FromSeconds(0.7);
+
+    /// <summary>A process that has worked nothing at all for so long will never answer. It is the one limit by the clock, and no file's fault.</summary>
+    private static readonly TimeSpan LongestStill = TimeSpan.FromSeconds(60);
 
     private static readonly TimeSpan BetweenLooks = TimeSpan.FromMilliseconds(25);
     private const string TooMuchMemory = "too-much-memory";
@@ -47,11 +51,15 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
         var isFit = false;
         try
         {
-            using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
-            over.CancelAfter(request.Time + Grace);
-            var reading = process.AskAsync(request, answer, over.Token);
+            var begun = process.Worked;
+            var (worked, since) = (begun, Stopwatch.GetTimestamp());
+            var reading = process.AskAsync(request, answer, stop);
             while (await Task.WhenAny(reading, Task.Delay(BetweenLooks, CancellationToken.None)) != reading)
             {
+                var now = process.Worked;
+                if (now - begun > request.Time + Grace) throw Stopped("too-slow", "The file takes too long to read and was stopped. Simplify the drawing or split it into parts.", null);
+                if (now > worked) (worked, since) = (now, Stopwatch.GetTimestamp());
+                else if (Stopwatch.GetElapsedTime(since) > LongestStill) throw Stopped("reader-still", "Reading stood still and was ended, which says nothing of the file. Bring it in once more.", null);
                 if (process.IsTooLarge) throw Stopped(TooMuchMemory, "Reading the file took too much memory and was stopped. Simplify the drawing or split it into parts.", null);
             }
             var read = await reading;
@@ -62,10 +70,6 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
         {
             isFit = refused.Code != TooMuchMemory;
             throw;
-        }
-        catch (OperationCanceledException e) when (!stop.IsCancellationRequested)
-        {
-            throw Stopped("too-slow", "The file takes too long to read and was stopped. Simplify the drawing or split it into parts.", e);
         }
         catch (Exception e) when (e is IOException or InvalidDataException)
         {

@@ -57,6 +57,24 @@ internal sealed class ReadingProcess : IDisposable
         return await answer(_process.StandardOutput.BaseStream, stop);
     }
 
+    /// <summary>How long the processor has worked for it, all files together.</summary>
+    public TimeSpan Worked
+    {
+        get
+        {
+            try
+            {
+                _process.Refresh();
+                return _process.HasExited ? TimeSpan.Zero : _process.TotalProcessorTime;
+            }
+            catch (InvalidOperationException)
+            {
+                // It has ended in between; whoever waits for its answer hears so.
+                return TimeSpan.Zero;
+            }
+        }
+    }
+
     /// <summary>It takes more memory than it may.</summary>
     public bool IsTooLarge
     {

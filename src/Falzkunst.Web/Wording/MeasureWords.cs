@@ -71,6 +71,7 @@ public static class MeasureWords
         Measure.EdgeInset => "The distance from the edge",
         Measure.Layer => "The number of a layer, 1 the lowest,",
         Measure.NameLength => "The number of characters in a name",
+        Measure.CornerRadius => "The radius of a corner",
         Measure.Corners => "The number of corners",
         Measure.StarDepth => "How far out the inner corners lie, in per cent,",
         Measure.Grams => "The weight in g/m²",

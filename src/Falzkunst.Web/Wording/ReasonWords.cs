@@ -42,6 +42,8 @@ public static class ReasonWords
             Reason.TooManyInDrawer => $"There are {V(0)} of them already, as many as a drawer holds. Put some away or throw some out first.",
             Reason.OffcutCrosses => "That outline crosses itself. Go round it corner by corner.",
             Reason.OffcutTooSmall => "That is too small to lay anything on. An offcut has a square centimetre at least.",
+            Reason.NoCalibration => $"What was measured of {V(0)} is no error that a machine has. Take it out of the file and measure the machine once more at Print.",
+            Reason.FilledTooLong => $"With the values of {V(0)} the words would have more than {V(1)} characters, as many as a text has. Shorten the words or the values.",
             Reason.NoHolders => "A machine needs one holder at least.",
             Reason.HolderTakesNothing => $"The holder “{V(0)}” takes no tool. Touch those that fit it, or take it away.",
             Reason.NoFiles => "A machine reads one kind of file at least.",
@@ -188,6 +190,7 @@ public static class ReasonWords
     {
         LengthFault.Empty => "Give a length, such as 148 mm or 8.5in/2.",
         LengthFault.TooLong => "That is too long for a length.",
+        LengthFault.EitherComma => $"“{text?.Trim()}” may be thousands or a fraction. Write {text?.Trim().Replace(",", "", StringComparison.Ordinal)} or {text?.Trim().Replace(',', '.')}.",
         LengthFault.DividesByZero => "That divides by zero.",
         _ => $"“{text?.Trim()}” is not a length that can be understood. Write a number with mm or in, such as 148 mm or 8.5in/2.",
     };

@@ -100,10 +100,10 @@ public sealed class RunPlannerTests
     {
         var sheet = new SheetLayout("s", "chalk-200", 1, "A4", 210, 297, new Borders(0, 0, 0, 0), [new("p1", 1, Affine.Identity), new("p1", 2, Affine.Move(0, 100))]);
         var design = Given.ProjectOf(Everything).Design;
-        RunPlan Again(int? force, int? times) => SheetPlan.Again(sheet, design, Given.Machine("twin-330"), Given.Stock("chalk-200"), 1, new HashSet<(string, int, string)> { ("p1", 2, "l2"), ("p1", 1, "l5") }, force, times);
+        RunPlan Again(int? force, int? times) => SheetPlan.For(new PlanRequest(sheet, design, Given.Machine("twin-330"), Given.Stock("chalk-200"), 1, null) { Again = new RunAgain(new HashSet<(string, int, string)> { ("p1", 2, "l2"), ("p1", 1, "l5") }, force, times) });
         var plain = Again(null, null).Passes.ToList();
         Assert.Equal([("p1", 1, "l5"), ("p1", 2, "l2")], plain.SelectMany(p => p.Lines).Select(l => (l.Piece, l.Copy, l.Line)));
-        var whole = SheetPlan.For(sheet, design, Given.Machine("twin-330"), Given.Stock("chalk-200"), 1).Passes.ToList();
+        var whole = SheetPlan.For(new PlanRequest(sheet, design, Given.Machine("twin-330"), Given.Stock("chalk-200"), 1, null)).Passes.ToList();
         Assert.All(plain, p => Assert.Equal(whole.First(w => w.Tool == p.Tool).Settings, p.Settings));
         Assert.All(Again(190, 3).Passes, p => Assert.Equal((190, 3), (p.Settings.ForceGrams, p.Settings.Times)));
     }

@@ -89,7 +89,7 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
         }
         catch (Exception e) when (e is DrawerRefused or NotDone)
         {
-            Notice = e.Message;
+            Notice = e is DrawerRefused { Why: { } why } refused ? $"{refused.Where} cannot be taken. {ReasonWords.For(why, Units)}" : e.Message;
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         }
         await LoadAsync(stop);
@@ -114,8 +114,7 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
     public IActionResult OnGetUnderstand(string? text) => FieldAnswers.Understood(text, Units);
 
     /// <summary>A length as it was typed; where its field still shows what is there now, which rounds, what is there now.</summary>
-    protected double Kept(double typedMm, double nowMm) =>
-        Length.Read(Length.InField(nowMm, Units), Units, out var shown) is null && Math.Abs(shown - typedMm) < 1e-9 ? nowMm : typedMm;
+    protected double Kept(double typedMm, double nowMm) => Length.Kept(typedMm, nowMm, Units);
 
     /// <inheritdoc cref="Kept(double, double)"/>
     protected double? Kept(double? typedMm, double? nowMm) => typedMm is { } typed && nowMm is { } now ? Kept(typed, now) : typedMm;

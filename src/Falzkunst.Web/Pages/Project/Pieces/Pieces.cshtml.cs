@@ -154,7 +154,7 @@ public sealed class PiecesModel(ProjectDesk desk, LookRuleStore rules, ArtStore 
     /// <summary>The numbers of the picked lines become those of their stock, and the lines follow the stock again.</summary>
     public Task<IActionResult> OnPostKeepForStockAsync(CancellationToken stop) => ActAsync(async () =>
     {
-        if (SeenHead != On.Project.Head) throw new StaleEdit(On.Project.UndoSentence ?? "the project was begun", On.Project.Head);
+        On.Project.DemandSeen(SeenHead);
         if (PickedLines is not [var (piece, line), ..] || line.EffectiveSettings.Tool is not { } change || line.Operation.ToolFor() is not { } tool) throw new NotDone("These lines have no numbers of their own to keep.");
         var stock = On.Drawer.Stock(piece.Stock);
         await drawer.KeepAsync(stock.Key, change.Over(stock.SettingsFor(tool)), $"from {piece.Name}, {On.Project.Name}", stop);

@@ -114,7 +114,7 @@ public sealed partial class RunModel(ProjectDesk desk, ProjectStore projects, Ru
 
     public Task<IActionResult> OnPostBeginAsync(string sheet, CancellationToken stop) => ActAsync(async () =>
     {
-        if (SeenHead != On.Project.Head) throw new StaleEdit(On.Project.UndoSentence ?? "the project was begun", On.Project.Head);
+        On.Project.DemandSeen(SeenHead);
         if (!LayoutIsCurrent || Value.Sheets!.Find(sheet) is not { } layout)
             throw new NotDone("The sheets have changed. Put the pieces on sheets again, then begin.");
         var (plan, refusal) = plans.Get(On, layout);
@@ -159,7 +159,7 @@ public sealed partial class RunModel(ProjectDesk desk, ProjectStore projects, Ru
     /// <param name="stop">Cancels.</param>
     public Task<IActionResult> OnPostAgainAsync(string sheet, Guid run, int[] passes, int? force, int? times, CancellationToken stop) => ActAsync(async () =>
     {
-        if (SeenHead != On.Project.Head) throw new StaleEdit(On.Project.UndoSentence ?? "the project was begun", On.Project.Head);
+        On.Project.DemandSeen(SeenHead);
         if (!LayoutIsCurrent || Value.Sheets!.Find(sheet) is not { } layout || await runs.OpenAsync(ProjectDesk.Owner, run, stop) is not { } before || before.SheetId != sheet)
             throw new NotDone("The sheets have changed since that run. Put the pieces on sheets again, then begin.");
         var chosen = passes.Where(i => i >= 0 && i < before.Plan.Steps.Length).Select(i => before.Plan.Steps[i]).OfType<Pass>().ToList();
@@ -171,7 +171,7 @@ public sealed partial class RunModel(ProjectDesk desk, ProjectStore projects, Ru
         if (wanted.Count == 0) throw new NotDone("None of the touched lines is in the ticked passes.");
         try
         {
-            var plan = SheetPlan.Again(layout, Value.Made, On.Drawer.Machine(Value.SetOut.Machine), On.Drawer.Stock(layout.Stock), Value.SetOut.ScoreClearanceMm, wanted, force, times);
+            var plan = SheetPlan.For(On.PlanOf(layout) with { Again = new RunAgain(wanted, force, times) });
             await BeginAsync(layout, plan, null, stop);
         }
         catch (PlanRefused e)

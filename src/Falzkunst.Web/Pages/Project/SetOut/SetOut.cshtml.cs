@@ -47,7 +47,8 @@ public sealed class SetOutModel(ProjectDesk desk) : CommandPage(desk)
         if (Wrong.Count > 0) return RegionsAsync(stop);
         Echo("width", width, w!.Value);
         Echo("height", height, h!.Value);
-        return SettleAsync(Value.SetOut with { Card = CardFormat.Sized(w.Value, h.Value, fold) }, stop);
+        var card = Value.SetOut.Card;
+        return SettleAsync(Value.SetOut with { Card = CardFormat.Sized(Length.Kept(w.Value, card.FoldedWidth, Units), Length.Kept(h.Value, card.FoldedHeight, Units), fold) }, stop);
     }
 
     public Task<IActionResult> OnPostCommonAsync(string name, CancellationToken stop)

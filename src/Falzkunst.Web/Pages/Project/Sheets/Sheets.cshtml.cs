@@ -22,7 +22,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Falzkunst.Web.Pages.Project;
 
 /// <summary>Pieces on sheets, stock by stock.</summary>
-public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueStore catalogue, DrawerStore drawer, HandCache hands, TimeProvider clock) : PaperPage(desk, sheets, hands)
+public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueStore catalogue, DrawerStore drawer, HandCache hands, FilesDesk files, TimeProvider clock) : PaperPage(desk, sheets, hands)
 {
     public override Station Station => Station.Sheets;
     public override string EmptyTable => Value.Made.Pieces.IsEmpty
@@ -147,7 +147,16 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
         Show((await Desk.OpenAsync(Id, stop))!);
     }, stop);
 
-    /// <summary>A sheet as a file: svg or hpgl.</summary>
-    public IActionResult OnGetFile(string sheet, string format) =>
-        ProductionFile.Write(On, sheet, format) is { } file ? File(file.Content, file.MediaType, file.Name) : NotFound();
+    /// <summary>One side of a sheet as a file: svg or hpgl.</summary>
+    public async Task<IActionResult> OnGetFileAsync(string sheet, MachineFormat format, bool back, CancellationToken stop) =>
+        (await files.OfAsync(On, sheet, format, stop)).FirstOrDefault(f => f.IsBack == back) is { } file ? File(file.Content, file.MediaType, file.Name) : NotFound();
+
+    /// <summary>The files of a sheet, with the pens of each and what they are corrected by.</summary>
+    public async Task<IActionResult> OnGetFilesAsync(string sheet, CancellationToken stop)
+    {
+        var all = new List<(MachineFormat, ProductionFile)>();
+        foreach (var format in (On.Drawer.Machines.FirstOrDefault(m => m.Key == Value.SetOut.Machine)?.Files ?? MachineFile.Usual).Select(f => f.Format))
+            all.AddRange((await files.OfAsync(On, sheet, format, stop)).Select(f => (format, f)));
+        return all.Count == 0 ? NotFound() : Partial("_SheetFiles", (sheet, (IReadOnlyList<(MachineFormat, ProductionFile)>)all));
+    }
 }
