@@ -80,6 +80,8 @@ builder.Services.PostConfigure<HostFilteringOptions>(o => o.AllowedHosts = ["loc
 builder.Services.AddRazorPages().AddMvcOptions(BindingSetup.Configure);
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
 
+// What the reading process could otherwise look up: how the database is reached stands in the environment.
+ReadingWalls.HideThisProcess();
 var app = builder.Build();
 app.UseExceptionHandler("/trouble");
 app.UseStatusCodePagesWithReExecute("/trouble", "?code={0}");
@@ -92,6 +94,10 @@ app.UseRouting();
 app.MapRazorPages();
 app.MapGet("/faces/{face}", (string face, string words, OwnFaces faces, HttpResponse response) => FacePicture.Answer(face, words, faces.For(ProjectDesk.Owner, []), response));
 app.Lifetime.ApplicationStarted.Register(() => app.Services.GetRequiredService<GuardedReader>().Warm());
+app.Lifetime.ApplicationStarted.Register(() =>
+{
+    foreach (var lacking in ReadingProcess.Walls.Value.Lacking) Console.WriteLine($"The process that reads uploads is walled off less than it could be: {lacking}.");
+});
 app.Lifetime.ApplicationStarted.Register(() => Console.WriteLine($"Falzkunst is at {string.Join(" and ", app.Urls)}"));
 await app.RunAsync();
 return 0;

@@ -3,6 +3,7 @@ using System.Net;
 using System.Text;
 using Falzkunst.Core.Projects;
 using Falzkunst.Data.Projects;
+using Falzkunst.Tests.Shared;
 
 namespace Falzkunst.Web.Tests;
 
@@ -63,6 +64,58 @@ public sealed class ArtInTests(Site site) : IClassFixture<Site>
         var html = await BringIn(id, "mm.svg", Encoding.UTF8.GetBytes(Letter.Replace("\"612\"", "\"612mm\"", StringComparison.Ordinal).Replace("\"792\"", "\"792mm\"", StringComparison.Ordinal)));
         Assert.Equal(360, await WidthOf(id));
         Assert.DoesNotContain("does not say how large", html, StringComparison.Ordinal);
+    }
+
+    private async Task<string> BringInAll(Guid id, int head, params (string Name, byte[] Content)[] files)
+    {
+        var form = new MultipartFormDataContent();
+        foreach (var (name, content) in files) form.Add(new ByteArrayContent(content), "files", name);
+        return WebUtility.HtmlDecode(await (await site.SendAsync(Address(id, "BringIn"), form, head, withToken: true)).Content.ReadAsStringAsync(Stop));
+    }
+
+    private static byte[] Drawing(string size) => Encoding.UTF8.GetBytes($"<svg xmlns='http://www.w3.org/2000/svg' width='{size}' height='{size}' viewBox='0 0 100 100'><rect width='90' height='90'/></svg>");
+
+    [Fact]
+    public async Task Files_brought_together_are_one_edit_and_each_is_answered_by_itself()
+    {
+        var id = await site.BeginAsync("Together");
+        var picture = MadePictures.Png(30, 20, (x, y) => ((byte)(x * 8), (byte)(y * 12), 90, 255));
+        var html = await BringInAll(id, 1, ("one.svg", Drawing("100mm")), ("broken.svg", "<svg"u8.ToArray()), ("moon.png", picture), ("two.svg", Drawing("50mm")), ("huge.svg", Drawing("90000mm")), ("also.svg", "no"u8.ToArray()));
+        var now = await site.ProjectAsync(id);
+        Assert.Equal((2, 2, 1), (now.Head, now.Value.Design.Pieces.Length, now.Value.Design.Pictures.Length));
+        Assert.Contains("broken.svg was not brought in", html, StringComparison.Ordinal);
+        Assert.Contains("also.svg was not brought in", html, StringComparison.Ordinal);
+        // The size of the one that is too large is asked all the same.
+        Assert.Contains("huge.svg", html, StringComparison.Ordinal);
+        Assert.Contains("handler=AtSize", html, StringComparison.Ordinal);
+        var page = await site.Browser.GetStringAsync($"/projects/{id}/art", Stop);
+        Assert.Contains("one.svg", page, StringComparison.Ordinal);
+        Assert.Contains("two.svg", page, StringComparison.Ordinal);
+        await site.PostAsync(Address(id, "Undo"), [], 2);
+        Assert.Empty((await site.ProjectAsync(id)).Value.Design.Pieces);
+        Assert.DoesNotContain("two.svg", await site.Browser.GetStringAsync($"/projects/{id}/art", Stop), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Of_two_zips_both_can_be_gone_through()
+    {
+        byte[] Zip(string name)
+        {
+            using var packed = new MemoryStream();
+            using (var archive = new ZipArchive(packed, ZipArchiveMode.Create, leaveOpen: true))
+            {
+                using var entry = archive.CreateEntry(name).Open();
+                entry.Write(Drawing("40mm"));
+            }
+            return packed.ToArray();
+        }
+        var id = await site.BeginAsync("Two of them");
+        var html = await BringInAll(id, 1, ("first.zip", Zip("a.svg")), ("second.zip", Zip("b.svg")));
+        Assert.Contains("1 file in first.zip", html, StringComparison.Ordinal);
+        var way = System.Text.RegularExpressions.Regex.Match(html, "hx-get=\"\\?handler=Zip&zip=([0-9a-f-]+)&others=([0-9a-f-]+)\"[^>]*>second.zip");
+        var second = WebUtility.HtmlDecode(await site.Browser.GetStringAsync(Address(id, $"Zip&zip={way.Groups[1].Value}&others={way.Groups[2].Value}"), Stop));
+        Assert.Contains("1 file in second.zip", second, StringComparison.Ordinal);
+        Assert.Contains(">first.zip", second, StringComparison.Ordinal);
     }
 
     [Fact]

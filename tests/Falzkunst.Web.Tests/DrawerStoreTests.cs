@@ -146,12 +146,92 @@ public sealed class DrawerStoreTests(TestDatabase database) : IClassFixture<Test
         Assert.Single((await StockAsync("slate-220")).Offcuts);
         await UndoAsync();
         Assert.Equal((before.NarrowestMm, 1), ((await StockAsync("slate-220")).NarrowestMm, (await StockAsync("slate-220")).Offcuts.Length));
-        // Offcuts are one part: a strip added, then a rest kept beside it.
+        // A strip added, then a rest kept beside it: taken back, the strip alone goes.
         var now = await StockAsync("chalk-200");
         await PutAsync("A strip", now with { Offcuts = now.Offcuts.Add(new("Strip", OffcutShapes.Rectangle(100, 50), [])) });
         await KeepRestAsync("chalk-200");
+        await UndoAsync();
+        Assert.Equal("Rest 1", Assert.Single((await StockAsync("chalk-200")).Offcuts).Name);
+        // Two changes of one number cannot both be taken back.
+        var ember = await StockAsync("ember-220");
+        await PutAsync("Ember is heavier", ember with { GramsPerSquareMetre = 260 });
+        await database.BreakAsync("update stocks set grams_per_square_metre = 270 where key = 'ember-220'");
+        await database.BreakAsync("update workshops set drawer_version = drawer_version + 1");
         await Assert.ThrowsAsync<ThingChanged>(UndoAsync);
-        Assert.Equal(2, (await StockAsync("chalk-200")).Offcuts.Length);
+        await PutAsync("Ember is as it was", (await StockAsync("ember-220")) with { GramsPerSquareMetre = ember.GramsPerSquareMetre });
+    }
+
+    [Fact]
+    public async Task The_oldest_changes_are_forgotten_and_what_they_made_stays()
+    {
+        await PutAsync("Ash", New("ash-90", "Ash 90"));
+        await database.BreakAsync($"update drawer_changes set number = number + {DrawerStore.MostChanges + 100} where sentence = 'Ash'");
+        await Afresh(s => s.GetRequiredService<DrawerStore>().ForgetOldChangesAsync(Stop));
+        Assert.Equal("Ash", Assert.Single(await Afresh(s => s.GetRequiredService<DrawerStore>().ChangesAsync(Owner, 10, Stop))).Sentence);
+        Assert.Equal("Ash 90", (await StockAsync("ash-90")).Name);
+    }
+
+    [Fact]
+    public async Task Sheets_that_were_used_meanwhile_do_not_stand_in_the_way_of_an_undo()
+    {
+        var before = await StockAsync("mist-160");
+        var first = before.Sheets[0];
+        await PutAsync("Bought ten more", before with { Sheets = before.Sheets.SetItem(0, first with { Count = first.Count + 10 }) });
+        // A run takes one: the count goes by one, and is the drawer's own no more.
+        await database.BreakAsync($"update stock_sheets set count = count - 1 where stock_key = 'mist-160' and name = '{first.Name}'");
+        await database.BreakAsync("update workshops set drawer_version = drawer_version + 1");
+        await UndoAsync();
+        Assert.Equal(Math.Max(0, first.Count - 1), (await StockAsync("mist-160")).Sheets[0].Count);
+    }
+
+    [Fact]
+    public async Task A_rest_put_in_place_of_another_has_its_own_outline_and_a_used_name_is_given_to_nobody()
+    {
+        Offcut Rest(double width) => new("Strip", OffcutShapes.Rectangle(width, 50), []);
+        async Task SetAsync(params Offcut[] all) => await PutAsync("Rests", (await StockAsync("kraft-240")) with { Offcuts = [.. all] });
+        await SetAsync(Rest(100));
+        await SetAsync(Rest(60));
+        Assert.Equal(60, (await StockAsync("kraft-240")).Offcuts.Single().Outline.Bounds.Width);
+        await SetAsync();
+        await SetAsync(Rest(40));
+        Assert.Equal(40, (await StockAsync("kraft-240")).Offcuts.Single().Outline.Bounds.Width);
+        // Names are counted from all that ever were.
+        await SetAsync(Rest(40), Rest(70) with { Name = "Rest 7" });
+        await SetAsync();
+        Assert.Equal("Rest 8", (await StockAsync("kraft-240")).NextOffcut);
+    }
+
+    [Fact]
+    public void A_rest_measured_off_its_corner_comes_in_at_it()
+    {
+        var off = new Offcut("Strip", Core.Geometry.Path.Rectangle(30, 40, 100, 50), [Core.Geometry.Path.Rectangle(40, 50, 10, 10)]);
+        var birch = New("birch-300", "Birch 300") with { Offcuts = [off] };
+        var read = DrawerJson.Read(DrawerJson.Write(new Drawer([birch], [SeedCatalogue.Machines[0]]))).Stocks[0].Offcuts.Single();
+        Assert.Equal(default, read.Outline.Bounds.Min);
+        Assert.Equal(new Core.Geometry.Point(10, 10), read.Holes[0].Bounds.Min);
+    }
+
+    [Fact]
+    public void Nothing_is_nothing_wherever_it_stands_in_a_file()
+    {
+        var whole = Encoding.UTF8.GetString(DrawerJson.Write(SeedCatalogue.Drawer));
+        var values = System.Text.RegularExpressions.Regex.Matches(whole, "(?<=[:\\[] ?\\n? *)(\"[^\"]*\"|-?[0-9.]+|true|false)(?= *[,\\n\\]}])").ToList();
+        foreach (var value in Gen.Int[0, values.Count - 1].Array[60].Fixed().Select(i => values[i]))
+            Assert.Throws<DrawerRefused>(() => DrawerJson.Read(Encoding.UTF8.GetBytes(whole[..value.Index] + "null" + whole[(value.Index + value.Length)..])));
+        Assert.Throws<DrawerRefused>(() => DrawerJson.Read("null"u8.ToArray()));
+    }
+
+    [Theory]
+    [InlineData(1, 0, 0, 1, 500, 0, 0.2)]
+    [InlineData(0, 0, 0, 0, 0, 0, 0.2)]
+    [InlineData(1.2, 0, 0, 1, 0, 0, 0.2)]
+    [InlineData(1, 0, 0, 1, 0, 0, 900)]
+    public void What_no_machine_is_off_by_is_neither_read_nor_used(double a, double b, double c, double d, double e, double f, double uncertain)
+    {
+        var wrong = SeedCatalogue.Machines[0] with { Calibrations = [new Calibration("", DateTimeOffset.UnixEpoch, new(a, b, c, d, e, f), uncertain, 0.5)] };
+        Assert.Null(wrong.CalibrationFor(""));
+        Assert.Equal(Reason.NoCalibration, Assert.Throws<DrawerRefused>(() => DrawerJson.Read(DrawerJson.Write(new Drawer([New("birch-300", "Birch 300")], [wrong])))).Why!.Reason);
+        Assert.NotNull((wrong with { Calibrations = [wrong.Calibrations[0] with { Error = new(1.002, 0.001, 0, 0.999, 0.4, -0.3), UncertainMm = 0.1 }] }).CalibrationFor(""));
     }
 
     private Task<int> KeepRestAsync(string stock) => Afresh(async s =>

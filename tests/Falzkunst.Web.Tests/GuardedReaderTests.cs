@@ -88,14 +88,64 @@ public sealed class GuardedReaderTests : IDisposable
     }
 
     [Fact]
+    public async Task What_reads_files_reaches_neither_secrets_nor_server_nor_database()
+    {
+        var database = new Npgsql.NpgsqlConnectionStringBuilder(Environment.GetEnvironmentVariable("FALZKUNST_TEST_SERVER")!);
+        var secrets = Directory.CreateTempSubdirectory("falzkunst-secrets");
+        await File.WriteAllTextAsync(Path.Combine(secrets.FullName, "admin"), "secret", Stop);
+        try
+        {
+            var reader = Path.Combine(AppContext.BaseDirectory, "Falzkunst.Reader.dll");
+            var walls = ReadingWalls.Of(reader, secrets.FullName);
+            ReadingWalls.HideThisProcess();
+            Assert.Empty(walls.Lacking);
+            // Each line that comes out is something that was reached.
+            var tries = $$"""
+                cat {{secrets.FullName}}/admin 2>&- && echo secrets
+                cat /proc/{{Environment.ProcessId}}/environ 2>&- | tr -d '\0' | grep -q . && echo environment
+                (exec 3<>/dev/tcp/{{database.Host}}/{{database.Port}}) 2>&- && echo database
+                touch {{AppContext.BaseDirectory}}/mark 2>&- && echo application
+                [ "$(sed -n 's/^CapEff:\t//p' /proc/self/status)" = 0000000000000000 ] || echo capabilities
+                [ "$(sed -n 's/^NoNewPrivs:\t//p' /proc/self/status)" = 1 ] || echo privileges
+                [ -r {{reader}} ] || echo "not even its own program"
+                """;
+            string Reached(IEnumerable<string> prefix)
+            {
+                string[] command = [.. prefix, "/bin/bash", "-c", tries];
+                var start = new System.Diagnostics.ProcessStartInfo(command[0], command[1..]) { RedirectStandardOutput = true, RedirectStandardError = true };
+                start.Environment[ReadingWalls.HiddenFolder] = secrets.FullName;
+                using var process = System.Diagnostics.Process.Start(start)!;
+                var said = process.StandardOutput.ReadToEnd();
+                process.WaitForExit();
+                return said;
+            }
+            Assert.Equal("", Reached(walls.Prefix));
+            // Without them all of it is there.
+            Assert.Contains("database", Reached([]), StringComparison.Ordinal);
+            Assert.Contains("secrets", Reached([]), StringComparison.Ordinal);
+        }
+        finally
+        {
+            secrets.Delete(recursive: true);
+            File.Delete(Path.Combine(AppContext.BaseDirectory, "mark"));
+        }
+    }
+
+    [Fact]
     public void A_budget_ends_by_work_time_and_whoever_left()
     {
         var work = new Budget(new BudgetLimits { Work = 1000 });
         work.Work(900);
         Assert.Equal(BudgetPart.Work, Assert.Throws<BudgetSpent>(() => work.Work(101)).Part);
-        var time = new Budget(new BudgetLimits { Time = TimeSpan.FromMilliseconds(1) });
-        Thread.Sleep(5);
-        Assert.Equal(BudgetPart.Time, Assert.Throws<BudgetSpent>(() => time.Work(10_000)).Part);
+        var time = new Budget(new BudgetLimits { Time = TimeSpan.FromMilliseconds(20), Work = long.MaxValue - 1 });
+        // Whoever waits uses nothing of it: only what the processor has worked counts.
+        time.Work(10_000);
+        Thread.Sleep(50);
+        time.Work(10_000);
+        Assert.Equal(BudgetPart.Time, Assert.Throws<BudgetSpent>(() =>
+        {
+            for (var i = 0; i < 100_000_000; i++) time.Work(10);
+        }).Part);
         using var left = new CancellationTokenSource();
         var gone = new Budget(BudgetLimits.Reading, left.Token);
         gone.Work(10_000);

@@ -4,6 +4,9 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Pictures;
 using Falzkunst.Formats.Pictures;
 using Falzkunst.Tests.Shared;
+using Microsoft.Extensions.DependencyInjection;
+using Falzkunst.Web.Desk;
+using Falzkunst.Data.Projects;
 
 namespace Falzkunst.Web.Tests;
 
@@ -162,5 +165,35 @@ public sealed class PicturePageTests(Site site) : IClassFixture<Site>
         Assert.Equal(HttpStatusCode.NotFound, (await site.Browser.GetAsync($"{Art(id, "Dots")}&picture=i7&side=90", Stop)).StatusCode);
         // Made on a state that is not any more.
         Assert.Equal(HttpStatusCode.Conflict, (await site.PostAsync(Art(id, "PictureStep"), Step("""{"step":"level-light"}"""), head - 1)).StatusCode);
+    }
+
+    [Fact]
+    public async Task Pictures_that_nothing_ever_brought_in_are_swept_and_those_of_undone_edits_stay()
+    {
+        var id = await site.BeginAsync("Swept");
+        var (taken, left) = (MadePictures.Png(40, 30, (x, y) => ((byte)x, (byte)y, 7, 255)), MadePictures.Png(40, 30, (x, y) => ((byte)x, (byte)y, 8, 255)));
+        await BringIn(id, "taken.png", taken);
+        await site.PostAsync($"/projects/{id}/art?handler=Undo", [], 2);
+        await site.WithAsync(async s => await s.GetRequiredService<PictureDesk>().KeepAsync(left, Stop));
+        await site.Database.BreakAsync("update pictures set at = at - interval '30 days'");
+        await site.WithAsync(async s => await s.GetRequiredService<PictureStore>().ForgetUnreferredAsync(Stop));
+        var kept = await site.Database.StoredAsync("select content from pictures");
+        Assert.Contains(ContentHash.Compute(taken), kept);
+        Assert.DoesNotContain(ContentHash.Compute(left), kept);
+    }
+
+    [Fact]
+    public async Task A_step_that_cannot_be_carried_out_is_not_written()
+    {
+        var id = await site.BeginAsync("Unknown way");
+        await BringIn(id, "ring.png", Ring);
+        var picture = (await site.ProjectAsync(id)).Value.Design.Pictures[0].Id;
+        foreach (var step in new[] { """{"step":"quarter-turn","way":99}""", """{"step":"mirror","way":"sideways"}""", "null", "[]" })
+        {
+            var answer = await site.PostAsync($"/projects/{id}/art?handler=PictureStep", new() { ["picture"] = picture, ["step"] = step }, 2);
+            Assert.InRange((int)answer.StatusCode, 400, 499);
+        }
+        Assert.Equal(2, (await site.ProjectAsync(id)).Head);
+        Assert.Equal(HttpStatusCode.OK, (await site.Browser.GetAsync($"/projects/{id}/art", Stop)).StatusCode);
     }
 }

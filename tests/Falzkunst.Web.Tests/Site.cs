@@ -61,6 +61,13 @@ public sealed partial class Site : IAsyncLifetime
         return (await scope.ServiceProvider.GetRequiredService<ProjectStore>().OpenAsync(WorkshopRow.OnlyOne, id, default))!;
     }
 
+    /// <summary>Does something with the services of the application.</summary>
+    public async Task<T> WithAsync<T>(Func<IServiceProvider, Task<T>> act)
+    {
+        await using var scope = _factory!.Services.CreateAsyncScope();
+        return await act(scope.ServiceProvider);
+    }
+
     /// <summary>The edit that made a revision.</summary>
     public async Task<Edit?> EditAsync(Guid id, int number)
     {

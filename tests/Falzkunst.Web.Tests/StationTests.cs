@@ -2,7 +2,11 @@ using System.Net;
 using System.Text;
 using System.Text.Json;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Projects;
+using Falzkunst.Data.Projects;
+using Falzkunst.Web.Desk;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Falzkunst.Web.Tests;
 
@@ -225,6 +229,25 @@ public sealed class StationTests(Site site) : IClassFixture<Site>
         }
         Assert.Equal(HttpStatusCode.NotFound, (await site.Browser.GetAsync(Address(demo.Id, "sheets", "File&sheet=none&format=svg"), Stop)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await site.Browser.GetAsync(Address(demo.Id, "sheets", $"File&sheet={demo.Value.Sheets.Sheets[0].Id}&format=exe"), Stop)).StatusCode);
+    }
+
+    [Fact]
+    public async Task An_edit_made_on_another_revision_than_is_open_is_stale_even_where_the_head_has_come_back()
+    {
+        var id = await site.WithArtAsync("There and back", "one.svg", "<svg xmlns='http://www.w3.org/2000/svg' width='50mm' height='40mm' viewBox='0 0 50 40'><rect width='48' height='35'/></svg>");
+        await site.WithAsync(async services =>
+        {
+            var (desk, store) = (services.GetRequiredService<ProjectDesk>(), services.GetRequiredService<ProjectStore>());
+            // Opened at 3, while another window takes 3 back: the head is 2 again when the edit of a page that shows 2 is written.
+            await store.AppendAsync(ProjectDesk.Owner, id, 2, new RenamePiece("p1", "Hill"), (await desk.OpenAsync(id, Stop))!.With(new RenamePiece("p1", "Hill")).Value, Stop);
+            var open = (await desk.OpenAsync(id, Stop))!;
+            await store.UndoAsync(ProjectDesk.Owner, id, 3, Stop);
+            await Assert.ThrowsAsync<StaleEdit>(() => desk.DoAsync(open, 2, new SetQuantity("p1", 7), Stop));
+            return true;
+        });
+        var now = await site.ProjectAsync(id);
+        Assert.Equal((2, "Hill"), (now.Head, now.Value.Design.Pieces[0].Name == "Hill" ? "undone work is back" : "Hill"));
+        Assert.Equal(1, now.Value.Design.Pieces[0].Quantity);
     }
 
     [Fact]

@@ -14,6 +14,13 @@ export function client(address) {
   const desk = {
     ask,
     get: async (path) => (await ask(path)).text(),
+    /** Asks with a cookie that a page's script keeps, such as which tab lies open. */
+    async withCookie(name, value, asking) {
+      cookies.set(name, value);
+      const answer = await asking();
+      cookies.delete(name);
+      return answer;
+    },
     async post(path, fields, head, body) {
       if (!token) token = /falzkunst-token" content="([^"]+)/.exec(await desk.get("/"))[1];
       const headers = {

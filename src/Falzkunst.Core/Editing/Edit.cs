@@ -12,6 +12,7 @@ namespace Falzkunst.Core.Editing;
 [JsonDerivedType(typeof(FitBase), "fit-base")]
 [JsonDerivedType(typeof(BringInArt), "bring-in-art")]
 [JsonDerivedType(typeof(ScaleArt), "scale-art")]
+[JsonDerivedType(typeof(EditsTogether), "together")]
 [JsonDerivedType(typeof(BringInLines), "bring-in-lines")]
 [JsonDerivedType(typeof(SetOperation), "set-operation")]
 [JsonDerivedType(typeof(SetOperationOfLook), "set-operation-of-look")]

@@ -40,6 +40,7 @@ public static class Edits
     private static Project Applied(Project project, Edit edit, Drawer drawer) => edit switch
     {
         ChangeSetOut e => ChangeSetOut(project, e.SetOut, drawer),
+        EditsTogether e => e.Edits.IsDefaultOrEmpty ? throw new EditRefused(Reason.NothingPicked) : e.Edits.Aggregate(project, (now, one) => Apply(now, one, drawer)),
         BringInArt e => project with { Design = Add(project.Design, e.Pieces, e.Art) },
         BringInPieces e => project with { Design = Add(project.Design, e.Pieces, null) },
         SetOperation e => project with { Design = Refolding.Follow(project.Design, Working.Each(project.Design, e.Lines, l => l.With(e.Operation)), isByRule: false) },

@@ -38,11 +38,16 @@ public static class Working
         Each(design, lines, item => item is Line line ? change(line) : throw new EditRefused(Reason.FollowsEdge));
 
     /// <summary>The design with some parts of how lines are worked changed, and no other.</summary>
-    /// <exception cref="EditRefused">A number is out of reach, or the lines are gone.</exception>
+    /// <exception cref="EditRefused">A number is out of reach, the lines are gone, or an area would have too many strokes.</exception>
     public static Design With(Design design, ChangeLineSettings edit)
     {
         Check(edit.To);
-        return Each(design, edit.Lines, l => l.With(Changed(l.EffectiveSettings, edit)));
+        var changed = Each(design, edit.Lines, l => l.With(Changed(l.EffectiveSettings, edit)));
+        if (edit.Parts.Any(p => p is LineSettingsPart.Fill or LineSettingsPart.FillDistance or LineSettingsPart.FillAngle or LineSettingsPart.Tip))
+        {
+            foreach (var lines in edit.Lines) AreaFills.DemandFit(changed.Require(lines.Piece));
+        }
+        return changed;
     }
 
     /// <exception cref="EditRefused">A number is out of reach, it is no colour, or the lines are gone.</exception>

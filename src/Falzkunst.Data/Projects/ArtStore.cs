@@ -93,7 +93,9 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
         return db.Database.ExecuteSqlAsync(
             $"""
             delete from art_files a where at < {before}
-              and not exists (select from revisions r where r.project_id = a.project_id and r.edit->>'art' = a.id::text)
+              and not exists (
+                select from revisions r, lateral jsonb_array_elements(case when r.edit->>'edit' = 'together' then r.edit->'edits' else jsonb_build_array(r.edit) end) as one
+                where r.project_id = a.project_id and one->>'art' = a.id::text)
             """, stop);
     }
 
@@ -119,7 +121,8 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
                 union all
                 select r.number, r.parent, r.edit from revisions r join way on r.number = way.parent where r.project_id = {project}
             )
-            select (edit->>'art')::uuid as "Value" from way where edit->>'edit' in ('bring-in-art', 'keep-art')
+            select (one->>'art')::uuid as "Value" from way, lateral jsonb_array_elements(case when edit->>'edit' = 'together' then edit->'edits' else jsonb_build_array(edit) end) as one
+            where one->>'edit' in ('bring-in-art', 'keep-art')
             """).ToListAsync(stop);
         var rows = await db.ArtFiles.AsNoTracking()
             .Where(a => a.ProjectId == project && a.Owner == owner && broughtIn.Contains(a.Id))

@@ -36,6 +36,22 @@ public sealed class PictureStore(FalzkunstDb db, TimeProvider clock)
         return new PictureFile(content, forms.PixelsAcross, forms.PixelsDown, forms.DotsPerInch);
     }
 
+    /// <summary>A picture that nothing refers to is kept so long, since an edit that is about to bring it in may be on its way.</summary>
+    private static readonly TimeSpan Unreferred = TimeSpan.FromDays(7);
+
+    /// <summary>Takes out pictures that no revision of any project ever brought in; what one did bring in can be gone back to for ever.</summary>
+    public Task<int> ForgetUnreferredAsync(CancellationToken stop)
+    {
+        var before = clock.GetUtcNow() - Unreferred;
+        return db.Database.ExecuteSqlAsync(
+            $"""
+            delete from pictures p where at < {before}
+              and p.content not in (
+                select one->>'content' from revisions r, lateral jsonb_array_elements(case when r.edit->>'edit' = 'together' then r.edit->'edits' else jsonb_build_array(r.edit) end) as one
+                where one->>'edit' = 'bring-in-picture' and one->>'content' is not null)
+            """, stop);
+    }
+
     /// <summary>The file of a picture as it came; null where the owner has none of that content.</summary>
     public Task<byte[]?> FileAsync(Guid owner, string content, CancellationToken stop) =>
         db.Pictures.AsNoTracking().Where(p => p.Owner == owner && p.Content == content).Select(p => p.File).SingleOrDefaultAsync(stop);

@@ -62,6 +62,13 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
         await PutAsync(owner, $"Threw {name} of {now.Name} away", [now with { Offcuts = now.Offcuts.Remove(offcut) }], stop);
     }
 
+    /// <summary>So many changes can be taken back and are told; older ones are forgotten.</summary>
+    public const int MostChanges = 500;
+
+    /// <summary>Takes out the audit's oldest changes. Those that hold hold on: only what they were before is forgotten.</summary>
+    public Task<int> ForgetOldChangesAsync(CancellationToken stop) => db.DrawerChanges
+        .Where(c => c.Number <= db.DrawerChanges.Where(n => n.Owner == c.Owner).Max(n => n.Number) - MostChanges).ExecuteDeleteAsync(stop);
+
     /// <summary>The newest changes, newest first.</summary>
     public async Task<List<DrawerChange>> ChangesAsync(Guid owner, int most, CancellationToken stop)
     {

@@ -22,6 +22,13 @@ public sealed record BroughtIn(OnDesk On, bool IsSheet)
     public ImmutableArray<DrawnPicture> Pictures { get; init; } = [];
 }
 
+/// <summary>A file that was read and not brought in yet.</summary>
+/// <param name="Edit">What brings it in; null where it holds nothing but pictures.</param>
+/// <param name="Keep">Keeps the file, in the transaction of that edit; null where there is nothing to keep.</param>
+/// <param name="IsSheet">It is only laid beside the project, to be chosen from.</param>
+/// <param name="Pictures">Pictures that the file has in it.</param>
+public sealed record ReadArt(Edit? Edit, Func<Task>? Keep, bool IsSheet, ImmutableArray<DrawnPicture> Pictures);
+
 /// <summary>A page of motifs to choose from.</summary>
 /// <param name="Motifs">Those on the page.</param>
 /// <param name="Total">How many there are.</param>
@@ -39,22 +46,29 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     public const int SheetOfMotifs = 12;
 
     /// <summary>Brings a file in; a sheet of many motifs is only laid beside the project, to be chosen from.</summary>
-    /// <param name="on">The project.</param>
-    /// <param name="seenHead">The revision that the user saw.</param>
+    /// <inheritdoc cref="ReadAsync(OnDesk, string, byte[], string, CancellationToken)"/>
+    /// <exception cref="StaleEdit">The project has changed meanwhile; nothing was written.</exception>
+    public async Task<BroughtIn> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, string? origin, CancellationToken stop) =>
+        await DoneAsync(on, seenHead, await ReadAsync(on, fileName, content, origin, stop), stop);
+
+    private async Task<BroughtIn> DoneAsync(OnDesk on, int seenHead, ReadArt read, CancellationToken stop) => new(
+        read.Edit is { } edit ? await desk.DoAsync(on, seenHead, edit, stop, read.Keep is { } keep ? _ => keep() : null) : on, read.IsSheet) { Pictures = read.Pictures };
+
+    /// <summary>Reads a file and says what would bring it in; nothing is written.</summary>
+    /// <param name="on">The project as it is when that is done.</param>
     /// <param name="fileName">Name of the file.</param>
     /// <param name="content">The file.</param>
     /// <param name="origin">Whose hand it is from; null where nothing was said.</param>
     /// <param name="stop">Cancels.</param>
-    /// <exception cref="ReadRefused">The file cannot be read; nothing was written.</exception>
-    /// <exception cref="StaleEdit">The project has changed meanwhile; nothing was written.</exception>
+    /// <exception cref="ReadRefused">The file cannot be read.</exception>
     /// <exception cref="EditRefused">There is nothing in the file that could be brought in.</exception>
     /// <exception cref="SizeAsked">It is larger than anything in the drawer by far; the file is kept until its size is known.</exception>
-    public async Task<BroughtIn> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, string? origin, CancellationToken stop)
+    public async Task<ReadArt> ReadAsync(OnDesk on, string fileName, byte[] content, string? origin, CancellationToken stop)
     {
         var drawing = await reader.ReadAsync(content, BudgetLimits.Reading.Time, stop);
         var name = Named(fileName);
         // A drawing of nothing but a picture is that picture.
-        if (drawing.LineCount == 0) return drawing.Pictures.IsEmpty ? throw new EditRefused(Reason.NothingInArt) : new(on, false) { Pictures = drawing.Pictures };
+        if (drawing.LineCount == 0) return drawing.Pictures.IsEmpty ? throw new EditRefused(Reason.NothingInArt) : new(null, null, false, drawing.Pictures);
         var id = Guid.CreateVersion7();
         var scale = await LikelyScaleAsync(drawing, on, origin, stop);
         var sized = drawing.Scaled(scale);
@@ -63,7 +77,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
             await art.KeepAsync(ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, 1, 0, origin, [], drawing.Notes, stop);
             throw new SizeAsked(id, name, drawing.Extent.Width, drawing.Extent.Height, LikelySizes.Guess(drawing.Extent, on));
         }
-        return (await BringInAsync(on, seenHead, id, name, content, sized, scale, origin, stop)) with { Pictures = sized.Pictures };
+        return (await AssembledAsync(on, id, name, content, sized, scale, origin, stop)) with { Pictures = sized.Pictures };
     }
 
     /// <summary>What a file that says no size is scaled by to begin with: as the last one from the same hand was settled, else as its lengths suggest.</summary>
@@ -101,7 +115,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         var (name, origin, _) = await FoundAsync(on, file, stop);
         var content = await art.ContentAsync(ProjectDesk.Owner, file, stop);
         var drawing = (await reader.ReadAsync(content, BudgetLimits.Reading.Time, stop)).Scaled(scale);
-        return await BringInAsync(on, seenHead, file, name, content, drawing, scale, origin, stop);
+        return await DoneAsync(on, seenHead, await AssembledAsync(on, file, name, content, drawing, scale, origin, stop), stop);
     }
 
     /// <summary>A file's name as it is kept: its end, without what does not show.</summary>
@@ -111,16 +125,14 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         return shown.Length == 0 ? "art" : shown.Length > NameLimits.FileName ? shown[^NameLimits.FileName..] : shown;
     }
 
-    private async Task<BroughtIn> BringInAsync(
-        OnDesk on, int seenHead, Guid id, string name, byte[] content, Drawing drawing, double scale, string? origin, CancellationToken stop)
+    private async Task<ReadArt> AssembledAsync(OnDesk on, Guid id, string name, byte[] content, Drawing drawing, double scale, string? origin, CancellationToken stop)
     {
         var remembered = await RulesForAsync(origin, stop);
         var design = Assemble(drawing, remembered, on, on.Value.Design.NextPiece, stop);
         var isSheet = ArtMotifs.Find(new Linkage(drawing), MotifCut.Usual).Length > SheetOfMotifs;
-        Edit edit = isSheet ? new KeepArt(id, name) : new BringInArt(id, name) { Pieces = design };
-        return new(await desk.DoAsync(on, seenHead, edit, stop, _ => art.KeepAsync(
+        return new(isSheet ? new KeepArt(id, name) : new BringInArt(id, name) { Pieces = design }, () => art.KeepAsync(
             ProjectDesk.Owner, id, on.Project.Id, name, content, drawing, scale, design.Pieces.Length, origin, Uses(design, remembered),
-            isSheet ? drawing.Notes : WithPieces(drawing, design), stop)), isSheet);
+            isSheet ? drawing.Notes : WithPieces(drawing, design), stop), isSheet, []);
     }
 
     /// <summary>One page of a file's contact sheet.</summary>

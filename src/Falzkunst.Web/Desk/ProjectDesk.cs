@@ -22,6 +22,10 @@ public sealed record OnDesk(OpenProject Project, Drawer Drawer)
     public PlanRequest PlanOf(SheetLayout sheet) => new(
         sheet, Value.Made, Drawer.Machine(Value.SetOut.Machine), Drawer.Stock(sheet.Stock), Value.SetOut.ScoreClearanceMm, Value.SetOut.Printing.GetValueOrDefault(sheet.Stock));
 
+    /// <summary>The project as an edit would make it, still unwritten; its head is that of before.</summary>
+    /// <exception cref="EditRefused">The edit does not fit.</exception>
+    public OnDesk With(Edit edit) => this with { Project = Project with { Value = Edits.Apply(Value, edit, Drawer) } };
+
     /// <summary>What the checks say of the design as it is.</summary>
     public ImmutableArray<Finding> Findings => Checks.Findings(Value.Design);
 }

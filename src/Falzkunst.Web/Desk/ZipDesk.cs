@@ -41,6 +41,17 @@ public sealed class ZipDesk(ArtStore art, IDrawingReader reader)
         return new ZipListing(zip, name, files, [.. ZipFiles.Proposed(files).Select(f => f.Index)]);
     }
 
+    /// <summary>What some ZIPs are called; those that are gone are left out.</summary>
+    public async Task<List<(Guid Id, string Name)>> NamesAsync(OnDesk on, IReadOnlyList<Guid> some, CancellationToken stop)
+    {
+        var named = new List<(Guid, string)>();
+        foreach (var zip in some)
+        {
+            if (await art.FindAsync(ProjectDesk.Owner, on.Project.Id, zip, stop) is { } found) named.Add((zip, found.FileName));
+        }
+        return named;
+    }
+
     /// <summary>The hand that was named when the ZIP came.</summary>
     public async Task<string?> OriginAsync(OnDesk on, Guid zip, CancellationToken stop) => (await OpenAsync(on, zip, stop)).Origin;
 

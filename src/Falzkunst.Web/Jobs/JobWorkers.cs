@@ -1,5 +1,6 @@
 using Falzkunst.Data.Jobs;
 using Falzkunst.Data.Projects;
+using Falzkunst.Data.Workshop;
 
 namespace Falzkunst.Web.Jobs;
 
@@ -137,6 +138,8 @@ public sealed partial class JobWorkers(IServiceScopeFactory scopes, IEnumerable<
                 {
                     await InScope(s => s.GetRequiredService<KnownResults>().ForgetOldAsync(stoppingToken));
                     await InScope(s => s.GetRequiredService<ArtStore>().ForgetUnansweredAsync(stoppingToken));
+                    await InScope(s => s.GetRequiredService<PictureStore>().ForgetUnreferredAsync(stoppingToken));
+                    await InScope(s => s.GetRequiredService<DrawerStore>().ForgetOldChangesAsync(stoppingToken));
                     tidied = clock.GetTimestamp();
                 }
             }

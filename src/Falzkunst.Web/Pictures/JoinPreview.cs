@@ -18,10 +18,17 @@ namespace Falzkunst.Web.Pictures;
 /// <param name="Note">What would be lost on the way; null for nothing.</param>
 public sealed record JoinPreview(string Words, BenchAction Action, string? Picture, string Facts, string? Note)
 {
+    /// <summary>Pieces with more segments together are joined unseen: four ways to join them would take longer than a page may.</summary>
+    private const int MostSegments = 2000;
+
+    /// <summary>And no more pieces than so many, since each is joined to what came of the others.</summary>
+    private const int MostPieces = 40;
+
     /// <summary>All ways for some pieces, each with the lowest of them as the one that remains.</summary>
     public static IReadOnlyList<JoinPreview> For(Design design, ImmutableArray<string> pieces, Func<Piece, string> colour, Units units)
     {
         var lowest = design.Pieces.First(p => pieces.Contains(p.Id)).Id;
+        var isSeen = pieces.Length <= MostPieces && pieces.Sum(p => design.Require(p).Paper.Rings.Sum(r => r.Segments.Length)) <= MostSegments;
         return
         [
             One("united", Combination.Unite),
@@ -34,6 +41,7 @@ public sealed record JoinPreview(string Words, BenchAction Action, string? Pictu
 
         JoinPreview Tried(string words, BenchAction action, Func<Combined> work)
         {
+            if (!isSeen) return new(words, action, "", "shown once it is done", null);
             try
             {
                 var made = work();

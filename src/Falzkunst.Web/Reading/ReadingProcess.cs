@@ -17,13 +17,23 @@ internal sealed class ReadingProcess : IDisposable
     /// <summary>A process that has grown beyond this is not kept for another file, bytes.</summary>
     private const long KeptBytes = 250L * 1024 * 1024;
 
+    private static readonly string Reader = Path.Combine(AppContext.BaseDirectory, "Falzkunst.Reader.dll");
+
+    /// <summary>The folder of the project's secrets, told by what starts the server; null where it is not there.</summary>
+    private static readonly string? Hidden = Environment.GetEnvironmentVariable("FALZKUNST_SECRETS") is { Length: > 0 } folder && Directory.Exists(folder) ? folder : null;
+
+    /// <summary>What it is walled off by.</summary>
+    public static readonly Lazy<ReadingWalls> Walls = new(() => ReadingWalls.Of(Reader, Hidden));
+
     private readonly Process _process;
 
     private ReadingProcess(Process process) => _process = process;
 
     public static ReadingProcess Start()
     {
-        var start = new ProcessStartInfo(DotNet(), [Path.Combine(AppContext.BaseDirectory, "Falzkunst.Reader.dll")])
+        var walls = Walls.Value;
+        string[] command = [.. walls.Prefix, DotNet(), Reader];
+        var start = new ProcessStartInfo(command[0], command[1..])
         {
             RedirectStandardInput = true,
             RedirectStandardOutput = true,
@@ -31,6 +41,8 @@ internal sealed class ReadingProcess : IDisposable
         };
         // It needs nothing of what the server knows, least of all how to reach the database.
         start.Environment.Clear();
+        if (Hidden is { } hidden) start.Environment[ReadingWalls.HiddenFolder] = hidden;
+        start.Environment["DOTNET_EnableDiagnostics"] = "0";
         start.Environment["DOTNET_GCHeapHardLimit"] = HeapBytes.ToString("X", CultureInfo.InvariantCulture);
         start.Environment["DOTNET_gcServer"] = "0";
         start.Environment["DOTNET_DbgEnableMiniDump"] = "0";

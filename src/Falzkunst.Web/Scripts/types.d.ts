@@ -240,7 +240,7 @@ interface LineOnTable {
 
 interface HtmxContext {
     sourceElement?: HTMLElement;
-    request: { method: string; body: any; headers: Record<string, string> };
+    request: { action: string; method: string; body: any; headers: Record<string, string> };
     response?: Response;
     hx: Record<string, string>;
 }

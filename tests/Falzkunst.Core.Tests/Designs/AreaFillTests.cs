@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using CsCheck;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Editing;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Refusals;
 using Falzkunst.Tests;
@@ -47,6 +48,27 @@ public sealed class AreaFillTests
     {
         Assert.Empty(AreaFills.Strokes([Path.Rectangle(0, 0, 30, 0.3)], new AreaFill(FillPattern.Inward), 0.4));
         Assert.Throws<EditRefused>(() => AreaFills.Strokes([Path.Rectangle(0, 0, 3000, 3000)], new AreaFill(FillPattern.Parallel, 0.05), 0.4));
+    }
+
+    [Fact]
+    public void A_fill_of_too_many_strokes_is_refused_where_it_is_chosen_and_shows_none_where_scaling_made_it_so()
+    {
+        var large = Given.Piece("p1", 3000, 3000, (Line)Given.Line(Path.Rectangle(0, 0, 2900, 2900), Operation.Draw));
+        var fine = new LineSettings { Fill = new AreaFill(FillPattern.Parallel, AreaFill.LeastMm) };
+        Assert.Throws<EditRefused>(() => Edits.Apply(Given.ProjectOf(large), new ChangeLineSettings([new("p1", ["l2"])], [LineSettingsPart.Fill, LineSettingsPart.FillDistance], fine), Given.Drawer));
+        Assert.Empty(AreaFills.Strokes(large.EachWorked(["l2"], l => l.With(fine)))["l2"]);
+    }
+
+    [Fact]
+    public void Hundreds_of_areas_are_filled_each_by_itself()
+    {
+        var rings = Enumerable.Range(0, 600).Select(i => Path.Rectangle(i % 30 * 5, i / 30 * 5, 4, 4)).ToList();
+        foreach (var pattern in Enum.GetValues<FillPattern>())
+        {
+            var strokes = AreaFills.Strokes(rings, new AreaFill(pattern, 0.5), 0.4);
+            Assert.Equal(0, strokes.Length % 600);
+            Assert.All(strokes, s => Assert.Contains(rings, r => r.Bounds.Contains(s.Bounds)));
+        }
     }
 
     [Fact]

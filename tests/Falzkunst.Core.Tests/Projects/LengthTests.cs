@@ -50,6 +50,28 @@ public sealed class LengthTests
     public void What_is_no_length_is_told_by_its_fault(string text) => Assert.Equal(
         text.Length == 0 ? LengthFault.Empty : text == "1/0" ? LengthFault.DividesByZero : LengthFault.NotUnderstood, Length.Read(text, Units.Millimetres, out _));
 
+    [Theory]
+    [InlineData("1,250", true)]
+    [InlineData("12,500 mm + 3", true)]
+    [InlineData("3 + 999,999", true)]
+    [InlineData("0,250", false)]
+    [InlineData("1,25", false)]
+    [InlineData("1,2500", false)]
+    [InlineData("1250,125", false)]
+    public void A_comma_that_may_part_thousands_is_asked_about(string text, bool isAsked)
+    {
+        Assert.Equal(isAsked ? LengthFault.EitherComma : null, Length.Read(text, Units.Millimetres, out _));
+        Assert.Equal(!isAsked, !Numbers.HasEitherComma(text.Split(' ').Last(w => w.Contains(','))));
+    }
+
+    [Fact]
+    public void A_field_that_was_not_touched_changes_nothing() => Gen.Select(Gen.Double[1, 2000], Gen.Enum<Units>()).ForAll((mm, units) =>
+    {
+        Assert.Null(Length.Read(Length.InField(mm, units), units, out var posted));
+        Assert.Equal(mm, Length.Kept(posted, mm, units));
+        Assert.Equal(posted + 1, Length.Kept(posted + 1, mm, units));
+    });
+
     [Fact]
     public void Any_text_is_read_or_refused_without_an_exception() => Gen.String.ForAll(text => { Length.Read(text, Units.Inches, out _); });
 

@@ -106,6 +106,9 @@ public sealed class RunPlannerTests
         var whole = SheetPlan.For(new PlanRequest(sheet, design, Given.Machine("twin-330"), Given.Stock("chalk-200"), 1, null)).Passes.ToList();
         Assert.All(plain, p => Assert.Equal(whole.First(w => w.Tool == p.Tool).Settings, p.Settings));
         Assert.All(Again(190, 3).Passes, p => Assert.Equal((190, 3), (p.Settings.ForceGrams, p.Settings.Times)));
+        // A printed sheet waits for its marks again.
+        var printed = SheetPlan.For(new PlanRequest(sheet, design, Given.Machine("twin-330"), Given.Stock("chalk-200"), 1, new PagePrinting("", 4, MarkSettings.Usual)) { Again = new RunAgain(new HashSet<(string, int, string)> { ("p1", 2, "l2") }, null, null) });
+        Assert.Contains(printed.Steps.OfType<Stop>(), s => s.Kind == StopKind.Marks);
     }
 
     [Fact]

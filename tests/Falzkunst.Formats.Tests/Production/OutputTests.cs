@@ -83,6 +83,30 @@ public sealed class OutputTests
     }
 
     [Fact]
+    public void A_file_has_one_side_and_a_pen_of_its_own_for_each_way_of_working()
+    {
+        SheetLine Line(Stage stage, Operation operation, string id, double y, LineWork work) => new(stage, operation, null, "p1", 1, id, Core.Geometry.Path.Polyline([new(20, y), new(60, y)], false), work);
+        var plan = RunPlanner.Plan(
+            [
+                Line(Stage.Score, Operation.Score, "l2", 10, new(null, false, true, null, null)), Line(Stage.Score, Operation.Score, "l3", 20, default),
+                Line(Stage.HalfCuts, Operation.Cut, "l4", 30, new(null, true, false, null, null)), Line(Stage.OuterCuts, Operation.Cut, "l1", 40, default),
+                Line(Stage.InnerCuts, Operation.Cut, "l5", 50, new(null, false, false, null, new ToolSettingsChange { ForceGrams = 321 })),
+            ],
+            "s", 200, 120, SeedCatalogue.Machines.Single(m => m.Key == "twin-330"), SeedCatalogue.Stocks.Single(s => s.Key == "chalk-200"));
+        var page = ProductionPage.FromPlan(plan, 200, 120);
+        Assert.Throws<ArgumentException>(() => HpglWriter.Write(page));
+        var (back, face) = (HpglWriter.Write(page.OfSide(isFaceDown: true)!), HpglWriter.Write(page.OfSide(isFaceDown: false)!));
+        Assert.Equal(["score"], back.Pens.Values);
+        // Mirrored: from 180 to 140.
+        Assert.All(new[] { "7200,4400", "5600,4400" }, end => Assert.Contains(end, back.Text, StringComparison.Ordinal));
+        Assert.Equal(["score", "half cut"], face.Pens.Values.Take(2));
+        Assert.Equal(4, face.Pens.Count);
+        Assert.Contains(face.Pens.Values, p => p.StartsWith("cut 321 g", StringComparison.Ordinal));
+        Assert.Null(ProductionPage.FromPlan(RunPlanner.Plan([Line(Stage.Score, Operation.Score, "l2", 10, default)], "s", 200, 120, SeedCatalogue.Machines[0], SeedCatalogue.Stocks[0]), 200, 120).OfSide(isFaceDown: true));
+        Assert.DoesNotContain(',', string.Concat(System.Text.RegularExpressions.Regex.Matches(ProductionSvgWriter.Write(page.OfSide(isFaceDown: true)!), " id=\"([^\"]*)\"").Select(m => m.Groups[1].Value)));
+    }
+
+    [Fact]
     public void Groups_come_in_the_law_of_paper_with_names_that_bring_the_operations_back()
     {
         var svg = ProductionSvgWriter.Write(ProductionPage.FromLines(Lines, 200, 120));

@@ -39,8 +39,9 @@ public static class Checks
             findings.AddRange(design.Pieces.Where(p => p.IsScrap).Select(p =>
                 new Finding(FindingCodes.NoArea, Severity.Major, p.Id, null, p.Place.Apply(p.Outline.Path.Bounds.Centre)) { Name = p.Name }));
             // What follows from one item, such as the letters of a text, is pointed out once.
-            foreach (var piece in design.Pieces) findings.AddRange(OfPiece(piece, design, budget).DistinctBy(f => (f.Code, f.Piece, f.Line)).Concat(WordChecks.OfPiece(piece, design)).Concat(PictureChecks.OfPiece(piece)));
-            findings.AddRange(InsideEachOther(design, budget));
+            var onCard = new PiecesOnCard(design);
+            foreach (var piece in design.Pieces) findings.AddRange(OfPiece(piece, onCard, budget).DistinctBy(f => (f.Code, f.Piece, f.Line)).Concat(WordChecks.OfPiece(piece, design)).Concat(PictureChecks.OfPiece(piece)));
+            findings.AddRange(InsideEachOther(onCard, budget));
         }
         catch (BudgetSpent)
         {
@@ -53,7 +54,7 @@ public static class Checks
     private static Finding OnNoPiece(Line loose) =>
         new(FindingCodes.OnNoPiece, Severity.Major, null, loose.Id, loose.Path.Bounds.Centre) { Operation = loose.Operation, LengthsMm = [loose.Path.Length] };
 
-    private static IEnumerable<Finding> OfPiece(Piece piece, Design design, Budget budget)
+    private static IEnumerable<Finding> OfPiece(Piece piece, PiecesOnCard onCard, Budget budget)
     {
         var facts = LinesOfShape.ForPiece(piece);
         budget.Work(facts.Work);
@@ -71,7 +72,7 @@ public static class Checks
                 yield return About(FindingCodes.OpenOutline, Severity.Major, line, path.End, path.Start.DistanceTo(path.End));
             else if (facts.OffPaper.TryGetValue(i, out var off) && off.Length > CareMm)
             {
-                yield return off.At.Select(p => Neighbour(piece, p, design, budget)).FirstOrDefault(p => p is not null) is { } other
+                yield return off.At.Select(p => Neighbour(piece, p, onCard, budget)).FirstOrDefault(p => p is not null) is { } other
                     ? About(FindingCodes.AcrossPieces, Severity.Major, line, off.At[0], off.Length) with { Other = other.Name }
                     : About(FindingCodes.PastEdge, Severity.Minor, line, off.At[0], off.Length, path.Length);
             }
@@ -93,12 +94,26 @@ public static class Checks
     }
 
     /// <summary>The piece beside this one that a line runs onto: it has paper there, and does not lie over or under this piece as a layer.</summary>
-    private static Piece? Neighbour(Piece piece, Point at, Design design, Budget budget)
+    private static Piece? Neighbour(Piece piece, Point at, PiecesOnCard onCard, Budget budget)
     {
-        budget.Work(8L * design.Pieces.Length);
-        var onCard = piece.Place.Apply(at);
-        return design.Pieces.FirstOrDefault(p => p.Id != piece.Id && p.Stock == piece.Stock
-            && p.Paper.Holds(p.Place.Inverse().Apply(onCard)) && !Overlap(p, piece));
+        var there = piece.Place.Apply(at);
+        var near = onCard.Near(new Box(there.X, there.Y, there.X, there.Y));
+        budget.Work(20 + 8L * near.Count);
+        return near.Order().Select(i => onCard.Pieces[i]).FirstOrDefault(p => p.Id != piece.Id && p.Stock == piece.Stock
+            && p.Paper.Holds(p.Place.Inverse().Apply(there)) && !Overlap(p, piece));
+    }
+
+    /// <summary>Where pieces lie on the card, to be asked for those at a place.</summary>
+    private sealed class PiecesOnCard(Design design)
+    {
+        private readonly ImmutableArray<Box> _boxes = [.. design.Pieces.Select(p => p.Outline.Path.BoundsUnder(p.Place))];
+        private BoxTree? _tree;
+
+        public ImmutableArray<Piece> Pieces => design.Pieces;
+        public Box BoxOf(int index) => _boxes[index];
+
+        /// <summary>Indices of pieces whose boxes meet one, in no order.</summary>
+        public List<int> Near(Box box) => (_tree ??= new BoxTree(_boxes)).Meeting(box);
     }
 
     /// <summary>Two pieces lie over each other, and not only beside.</summary>
@@ -112,18 +127,16 @@ public static class Checks
     }
 
     /// <summary>A piece within another of the same stock, nested as an opening would be: more often a wrong reading than a layer.</summary>
-    private static IEnumerable<Finding> InsideEachOther(Design design, Budget budget)
+    private static IEnumerable<Finding> InsideEachOther(PiecesOnCard onCard, Budget budget)
     {
-        var boxes = design.Pieces.Select(p => p.Outline.Path.BoundsUnder(p.Place)).ToList();
-        var tree = new BoxTree(boxes);
-        for (var i = 0; i < boxes.Count; i++)
+        for (var i = 0; i < onCard.Pieces.Length; i++)
         {
-            var inner = design.Pieces[i];
-            var near = tree.Meeting(boxes[i]);
+            var (inner, box) = (onCard.Pieces[i], onCard.BoxOf(i));
+            var near = onCard.Near(box);
             budget.Work(20 + 8L * near.Count);
-            var host = near.Where(k => k != i && boxes[k].Contains(boxes[i], 0.05) && design.Pieces[k].Stock == inner.Stock)
-                .Where(k => boxes[k].Area > boxes[i].Area).OrderBy(k => boxes[k].Area)
-                .Select(k => design.Pieces[k]).FirstOrDefault(p => Holds(p, inner, budget));
+            var host = near.Where(k => k != i && onCard.BoxOf(k).Contains(box, 0.05) && onCard.Pieces[k].Stock == inner.Stock)
+                .Where(k => onCard.BoxOf(k).Area > box.Area).OrderBy(k => onCard.BoxOf(k).Area)
+                .Select(k => onCard.Pieces[k]).FirstOrDefault(p => Holds(p, inner, budget));
             // In an opening it lies on no paper: it is what was cut out there, or fits in it.
             if (host is null || !LiesOnPaper(host, inner)) continue;
             yield return new Finding(FindingCodes.InsideAnother, Severity.Minor, inner.Id, null, inner.Place.Apply(inner.Size.Centre)) { Name = inner.Name, Other = host.Name };

@@ -39,6 +39,13 @@ public sealed partial class DrawerModel(DrawerDesk desk, DrawerStore store, Scan
 
     public Machine? Machine => Drawer.Machines.FirstOrDefault(m => m.Key == Key) ?? (Over ? null : Drawer.OfferedMachines.FirstOrDefault() ?? Drawer.Machines.FirstOrDefault());
 
+    protected override int? ChangedVersion => Section switch
+    {
+        "stocks" => Drawer.Stocks.FirstOrDefault(s => s.Key == Key)?.Version,
+        "machines" => Drawer.Machines.FirstOrDefault(m => m.Key == Key)?.Version,
+        _ => Drawer.Tools.FirstOrDefault(t => t.Key == Key)?.Version,
+    };
+
     /// <summary>The address that a form of the sheet posts to, whichever page it lies over.</summary>
     /// <param name="handler">The handler.</param>
     /// <param name="key">Key of the thing; null for the one on show.</param>

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Falzkunst.Core.Catalogue;
@@ -58,6 +59,9 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
         context.Result = await RefusedAsync(JsonNamingPolicy.CamelCase.ConvertName(field), state!.Errors[0].ErrorMessage, HttpContext.RequestAborted);
     }
 
+    /// <summary>The version of the thing that the request was about, as it is now; null where it was about none.</summary>
+    protected virtual int? ChangedVersion => null;
+
     protected async Task LoadAsync(CancellationToken stop)
     {
         Drawer = await Desk.OpenAsync(stop);
@@ -67,10 +71,12 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
     /// <summary>The list and the sheet after a change; what is refused is said beside its field, or above.</summary>
     protected async Task<IActionResult> ActAsync(Func<Task> act, CancellationToken stop)
     {
+        var isDone = false;
         try
         {
             await act();
             Response.Headers["HX-Trigger"] = """{"drawer-changed": {}}""";
+            isDone = true;
         }
         catch (EditRefused e)
         {
@@ -93,6 +99,8 @@ public abstract class DrawerPage(DrawerDesk desk, DrawerStore store) : PageModel
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         }
         await LoadAsync(stop);
+        // What waits in the page goes on at the version that this change has made.
+        if (isDone && ChangedVersion is { } version) Response.Headers["X-Drawer-Version"] = version.ToString(CultureInfo.InvariantCulture);
         return Partial("_DrawerParts", this);
     }
 

@@ -78,6 +78,7 @@ const regions = new Map();
 document.addEventListener("htmx:before:request", (event) => {
   const { request } = event.detail.ctx;
   Object.assign(request.headers, headers());
+  request.action = onOwnVersion(request.action);
   const rows = all("#ledger [data-row]").map((r) => r.dataset.row);
   request.headers["X-Regions"] = [...regions].map((r) => r.join("=")).join(" ");
   if (!request.body) return;
@@ -86,7 +87,8 @@ document.addEventListener("htmx:before:request", (event) => {
 });
 
 document.addEventListener("htmx:before:response", (event) => {
-  const { hx, response } = event.detail.ctx;
+  const { hx, request, response } = event.detail.ctx;
+  rememberVersion(request.action, response);
   for (const [target, version] of (response.headers.get("X-Regions") ?? "").split(" ").map((r) => r.split("=")))
     if (version) regions.set(target, version);
   // The table asks for what an edit changed on it while ledger and tray are still being put in place.
@@ -94,6 +96,39 @@ document.addEventListener("htmx:before:response", (event) => {
   if (shown && String(shown.head) !== document.body.dataset.head) table()?.expect(String(shown.head));
 });
 document.addEventListener("htmx:error", () => regions.clear());
+
+// A thing of the drawer is changed at the version that a form shows. Fields typed through quickly wait for each other with the version
+// that they were typed at; what this window's own changes have made of it meanwhile is what they are about. A version that somebody
+// else made follows on none of these, and is refused.
+/** @type {Map<string, string>} from "/drawer/stocks/kraft-240@3" to "4" */
+const ownVersions = new Map();
+
+/** @param {string} action */
+function versionOf(action) {
+  const url = new URL(action, location.href);
+  const version = url.pathname.startsWith("/drawer/") ? url.searchParams.get("version") : null;
+  return { url, version };
+}
+
+/** @param {string} action */
+function onOwnVersion(action) {
+  const { url, version } = versionOf(action);
+  if (version === null) return action;
+  let now = version;
+  for (let next; (next = ownVersions.get(`${url.pathname}@${now}`)); ) now = next;
+  url.searchParams.set("version", now);
+  return url.pathname + url.search;
+}
+
+/**
+ * @param {string} action
+ * @param {{ status?: number, headers: Headers }} response
+ */
+function rememberVersion(action, response) {
+  const { url, version } = versionOf(action);
+  const made = response.headers.get("X-Drawer-Version");
+  if (version !== null && made !== null && response.status === 200 && made !== version) ownVersions.set(`${url.pathname}@${version}`, made);
+}
 
 document.addEventListener("project-shown", (event) => {
   const { dataset } = document.body;

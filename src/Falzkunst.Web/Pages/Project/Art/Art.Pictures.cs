@@ -7,13 +7,16 @@ using Falzkunst.Core.Designs;
 using Falzkunst.Core.Editing;
 using Falzkunst.Core.Measures;
 using Falzkunst.Core.Pictures;
+using Falzkunst.Core.Refusals;
 using Falzkunst.Core.Tracing;
 using Falzkunst.Data.Jobs;
+using Falzkunst.Data.Projects;
 using Falzkunst.Formats;
 using Falzkunst.Web.Binding;
 using Falzkunst.Web.Desk;
 using Falzkunst.Web.Jobs;
 using Falzkunst.Web.Pictures;
+using Falzkunst.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 using Path = System.IO.Path;
 
@@ -24,7 +27,7 @@ public sealed partial class ArtModel
 {
     private static readonly JsonSerializerOptions StepJson = new(JsonSerializerDefaults.Web)
     {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
         UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
         MaxDepth = 8,
     };
@@ -53,32 +56,32 @@ public sealed partial class ArtModel
     /// <summary>How lines keep to a picture where nobody said anything: half a dot, but no finer than a blade can follow.</summary>
     public static double UsualSmoothMm(CardPicture picture) => Math.Round(Math.Max(0.03, picture.MmPerDot * TraceHow.UsualTolerance * Math.Max(1, Math.Max(picture.PixelsAcross, picture.PixelsDown) / (double)PictureDesk.ScreenSide)), 3);
 
-    private async Task BringInPictureAsync(int head, string name, byte[] content, double? mmPerDot, CancellationToken stop)
+    /// <summary>Reads and keeps a picture; the edit brings it in.</summary>
+    private async Task<BringInPicture> PictureEditAsync(string name, byte[] content, Func<PictureFile, double>? mmPerDot, CancellationToken stop)
     {
         var kept = await pictures.KeepAsync(content, stop);
         // A camera says nothing of paper (72 to the inch is such an answer): as usual, and no larger than the card.
         var usual = kept.DotsPerInch is > 90 and var said ? CardPicture.InchMm / said : CardPicture.InchMm / CardPicture.UsualDotsPerInch;
         var widest = Math.Max(Value.SetOut.Card.OpenWidth, Value.SetOut.Card.OpenHeight);
-        var size = mmPerDot ?? (kept.DotsPerInch is null ? Math.Min(usual, widest / Math.Max(kept.PixelsAcross, kept.PixelsDown)) : usual);
-        Show(await Desk.DoAsync(On, head, new BringInPicture(ArtDesk.Named(name), kept.Content, kept.PixelsAcross, kept.PixelsDown, size), stop));
-        (_broughtPicture, _broughtIn) = (Value.Design.Pictures[^1].Id, true);
+        var size = mmPerDot?.Invoke(kept) ?? (kept.DotsPerInch is null ? Math.Min(usual, widest / Math.Max(kept.PixelsAcross, kept.PixelsDown)) : usual);
+        return new BringInPicture(ArtDesk.Named(name), kept.Content, kept.PixelsAcross, kept.PixelsDown, size);
     }
 
-    /// <summary>Pictures that a drawing had in it, each at the size that it has there. One that cannot be read is told, and the drawing stays.</summary>
-    private async Task BringInEmbeddedAsync(string file, IReadOnlyList<DrawnPicture> embedded, CancellationToken stop)
+    /// <summary>Pictures that a drawing had in it, each at the size that it has there. One that cannot be read is told, and the drawing and the others stay.</summary>
+    private async Task EmbeddedAsync(string file, IReadOnlyList<DrawnPicture> embedded, Action<Edit> take, List<string> refused, CancellationToken stop)
     {
         var number = 0;
         foreach (var picture in embedded)
         {
             number++;
+            var name = picture.Name ?? $"{Path.GetFileNameWithoutExtension(file)}, picture {number}";
             try
             {
-                var kept = await pictures.KeepAsync(picture.Content, stop);
-                await BringInPictureAsync(On.Project.Head, picture.Name ?? $"{Path.GetFileNameWithoutExtension(file)}, picture {number}", picture.Content, picture.Width * picture.Place.MeanScale / kept.PixelsAcross, stop);
+                take(await PictureEditAsync(name, picture.Content, kept => picture.Width * picture.Place.MeanScale / kept.PixelsAcross, stop));
             }
-            catch (ReadRefused refused)
+            catch (Exception e) when (e is ReadRefused or EditRefused)
             {
-                throw new NotDone($"{file} was brought in, but a picture in it was not. {refused.Message}");
+                refused.Add($"{name} was not brought in. {(e is EditRefused why ? ReasonWords.For(why, Units) : e.Message)}");
             }
         }
     }
@@ -95,9 +98,11 @@ public sealed partial class ArtModel
 
     private async Task WorkAsync(string picture, PictureStep step, CancellationToken stop)
     {
-        await DoNowAsync(new AddPictureStep(picture, step), stop);
-        // What cannot be carried out is known now and not when it is looked at.
-        await pictures.ScreenAsync(Value.Design.RequirePicture(picture), stop);
+        On.Project.DemandSeen(SeenHead);
+        // What cannot be carried out is known before it is written.
+        var edit = new AddPictureStep(picture, step);
+        await pictures.ScreenAsync(On.With(edit).Value.Design.RequirePicture(picture), stop);
+        await DoNowAsync(edit, stop);
     }
 
     private static PictureStep ReadStep(string step)

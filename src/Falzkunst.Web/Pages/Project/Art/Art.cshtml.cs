@@ -59,10 +59,13 @@ public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips
 
     private bool _broughtIn;
     private bool _isNewSheet;
-    private Guid? _zip;
+    private readonly List<Guid> _zips = [];
 
     /// <summary>The files of a ZIP while they are chosen from; null otherwise.</summary>
     public ZipListing? Zip { get; private set; }
+
+    /// <summary>Other ZIPs that came with it, with their names.</summary>
+    public IReadOnlyList<(Guid Id, string Name)> OtherZips { get; private set; } = [];
 
     /// <summary>The tab that the tray opens by itself: the size, where it is asked of a file that just came in.</summary>
     public string? OpenTab => Asked.Count > 0 || (_broughtIn && Shown is { UnitsToInch: not null }) ? "size" : null;
@@ -114,7 +117,9 @@ public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips
         if (Other is not null) return;
         // A sheet that was just laid beside the project lies open to be chosen from; closed, it stays closed.
         if (_isNewSheet && Shown is { } file) Sheet ??= await art.MotifsAsync(On, file.Id, MotifCut.Usual, 1, MotifsAPage, stop);
-        if (_zip is { } zip) Zip ??= await zips.ListAsync(On, zip, stop);
+        if (_zips is not [var zip, .. var others]) return;
+        Zip ??= await zips.ListAsync(On, zip, stop);
+        OtherZips = await zips.NamesAsync(On, others, stop);
     }
 
     protected override Scene BuildScene()
@@ -142,29 +147,42 @@ public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips
         (_broughtIn, _isNewSheet) = (true, brought.IsSheet);
     }
 
-    /// <summary>Brings files in one after the other; what one of them lacks is told by its name.</summary>
+    /// <summary>
+    /// Brings in all that can be read of some files, as one edit. Each file is answered by itself: what cannot be read is told by its
+    /// name, and the others come in all the same.
+    /// </summary>
     private async Task BringInEachAsync(IReadOnlyList<(string Name, byte[] Content)> files, string? hand, CancellationToken stop)
     {
-        var head = SeenHead;
-        var asked = new List<SizeAsked>();
+        On.Project.DemandSeen(SeenHead);
+        var (then, edits, keeps) = (On, new List<Edit>(), new List<Func<Task>>());
+        var (asked, refused) = (new List<SizeAsked>(), new List<string>());
+        void Take(Edit edit, Func<Task>? keep)
+        {
+            then = then.With(edit);
+            edits.Add(edit);
+            if (keep is not null) keeps.Add(keep);
+        }
         foreach (var (name, content) in files)
         {
             try
             {
-                if (ZipFiles.IsZip(content))
+                if (ZipFiles.IsZip(content)) _zips.Add(await zips.KeepAsync(On, name, content, hand, stop));
+                else if (PictureReader.LooksLikePicture(content))
                 {
-                    _zip = await zips.KeepAsync(On, name, content, hand, stop);
-                    continue;
+                    Take(await PictureEditAsync(name, content, null, stop), null);
+                    _broughtPicture = then.Value.Design.Pictures[^1].Id;
                 }
-                if (PictureReader.LooksLikePicture(content)) await BringInPictureAsync(head, name, content, null, stop);
                 else
                 {
-                    var brought = await art.BringInAsync(On, head, name, content, hand, stop);
-                    Show(brought);
-                    _broughtPicture = null;
-                    await BringInEmbeddedAsync(name, brought.Pictures, stop);
+                    var read = await art.ReadAsync(then, name, content, hand, stop);
+                    if (read.Edit is { } edit)
+                    {
+                        Take(edit, read.Keep);
+                        (_broughtPicture, _isNewSheet) = (null, read.IsSheet);
+                    }
+                    await EmbeddedAsync(name, read.Pictures, e => Take(e, null), refused, stop);
+                    if (read.Edit is null) _broughtPicture = then.Value.Design.Pictures.LastOrDefault()?.Id;
                 }
-                head = On.Project.Head;
             }
             catch (SizeAsked size)
             {
@@ -172,11 +190,26 @@ public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips
             }
             catch (Exception e) when (e is ReadRefused or EditRefused)
             {
-                throw new NotDone($"{name} was not brought in. {(e is EditRefused refused ? ReasonWords.For(refused, Units) : e.Message)}");
+                refused.Add($"{name} was not brought in. {(e is EditRefused why ? ReasonWords.For(why, Units) : e.Message)}");
             }
         }
         Asked = asked;
+        if (edits.Count > 0)
+        {
+            await DoNowAsync(edits is [var only] ? only : new EditsTogether([.. edits]), stop, async _ =>
+            {
+                foreach (var keep in keeps) await keep();
+            });
+            _broughtIn = true;
+        }
+        if (refused.Count == 0) return;
+        var others = files.Count - refused.Count;
+        throw new NotDone(string.Join(' ', refused.Take(MostTold)) + (refused.Count > MostTold ? $" Nor were {refused.Count - MostTold} more." : "")
+            + (others > 0 && edits.Count > 0 ? " What else was there is in." : ""));
     }
+
+    /// <summary>Files that could not be read which one answer tells by name.</summary>
+    private const int MostTold = 5;
 
     /// <summary>Brings in a file whose size was asked.</summary>
     public Task<IActionResult> OnPostAtSizeAsync(Guid file, double scale, CancellationToken stop) => ActAsync(async () =>
@@ -243,13 +276,16 @@ public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips
     private ImmutableArray<string> LooseOf(string? lines) =>
         string.IsNullOrEmpty(lines) ? [.. LooseLines.Wanting(Value.Design).Select(l => l.Id)] : [.. lines.Split(',')];
 
-    /// <summary>The files in a ZIP that was brought.</summary>
-    public async Task<IActionResult> OnGetZipAsync(Guid zip, CancellationToken stop)
+    /// <summary>The files in a ZIP that was brought, and others beside it to go on to.</summary>
+    public async Task<IActionResult> OnGetZipAsync(Guid zip, Guid[] others, CancellationToken stop)
     {
-        _zip = zip;
+        _zips.AddRange(others.Take(MostZips).Where(o => o != zip).Prepend(zip));
         await LoadAsync(stop);
         return Partial("_ArtOver", this);
     }
+
+    /// <summary>ZIPs that are gone through together.</summary>
+    private const int MostZips = 40;
 
     /// <summary>A small picture of a file in a ZIP.</summary>
     public async Task<IActionResult> OnGetZipPictureAsync(Guid zip, int entry, CancellationToken stop)
@@ -337,14 +373,10 @@ public sealed partial class ArtModel(ProjectDesk desk, ArtDesk art, ZipDesk zips
     {
         var files = await art.FilesAsync(On, stop);
         var known = await rules.ListAsync(ProjectDesk.Owner, stop);
-        var head = SeenHead;
-        foreach (var file in files.Where(f => PiecesOf(f) > 0))
-        {
-            var fitting = known.Where(r => r.IsFor(file.Origin)).Select(r => r.Rule).ToImmutableArray();
-            if (fitting.IsEmpty) continue;
-            Show(await Desk.DoAsync(On, head, new ApplyRules(fitting, file.Id), stop));
-            head = On.Project.Head;
-        }
+        var edits = files.Where(f => PiecesOf(f) > 0)
+            .Select(f => (File: f, Rules: known.Where(r => r.IsFor(f.Origin)).Select(r => r.Rule).ToImmutableArray())).Where(f => !f.Rules.IsEmpty)
+            .Select(f => (Edit)new ApplyRules(f.Rules, f.File.Id)).ToImmutableArray();
+        if (!edits.IsEmpty) await DoNowAsync(edits is [var only] ? only : new EditsTogether(edits), stop);
     }, stop);
 
     private static string? Hand(string? origin) =>

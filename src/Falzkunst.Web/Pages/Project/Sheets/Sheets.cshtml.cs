@@ -148,8 +148,8 @@ public sealed class SheetsModel(ProjectDesk desk, SheetsDesk sheets, CatalogueSt
     }, stop);
 
     /// <summary>One side of a sheet as a file: svg or hpgl.</summary>
-    public async Task<IActionResult> OnGetFileAsync(string sheet, MachineFormat format, bool back, CancellationToken stop) =>
-        (await files.OfAsync(On, sheet, format, stop)).FirstOrDefault(f => f.IsBack == back) is { } file ? File(file.Content, file.MediaType, file.Name) : NotFound();
+    public async Task<IActionResult> OnGetFileAsync(string sheet, string? format, bool back, CancellationToken stop) =>
+        Enum.TryParse<MachineFormat>(format, ignoreCase: true, out var wanted) && Enum.IsDefined(wanted) && (await files.OfAsync(On, sheet, wanted, stop)).FirstOrDefault(f => f.IsBack == back) is { } file ? File(file.Content, file.MediaType, file.Name) : NotFound();
 
     /// <summary>The files of a sheet, with the pens of each and what they are corrected by.</summary>
     public async Task<IActionResult> OnGetFilesAsync(string sheet, CancellationToken stop)
