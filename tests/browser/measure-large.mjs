@@ -25,7 +25,12 @@ try {
     if (!name.includes(only)) return null;
     const begun = performance.now();
     const answer = await ask();
-    rows.push({ name, ms: performance.now() - begun, bytes: answer.text.length, said: answer.status >= 400 ? `${answer.status} ${noticeOf(answer.text)}` : "" });
+    rows.push({
+      name,
+      ms: performance.now() - begun,
+      bytes: answer.text.length,
+      said: answer.status >= 400 ? `${answer.status} ${noticeOf(answer.text)}` : "",
+    });
     return answer;
   }
   async function edit(name, ask) {
@@ -42,25 +47,33 @@ try {
       const answer = await desk.ask(`/projects/${id}/${path}`);
       return { status: answer.status, text: await answer.text() };
     });
-  const show = (station, picked, open = {}) =>
-    desk.post(`/projects/${id}/${station}?handler=Show`, { picked, ...open }, head);
-  const act = (station, name, fields, picked) => desk.post(`/projects/${id}/${station}?handler=Do&act=${name}`, { ...fields, picked }, head);
+  const show = (station, picked, open = {}) => desk.post(`/projects/${id}/${station}?handler=Show`, { picked, ...open }, head);
+  const act = (station, name, fields, picked) =>
+    desk.post(`/projects/${id}/${station}?handler=Do&act=${name}`, { ...fields, picked }, head);
 
   // 300 pieces with short pen lines on them, and one with 600 circles for the pen.
   const pens = Math.floor((LINES - PIECES - PICKED) / PIECES);
   const piece = (i) => {
     const [x, y] = [(i % 20) * 34, Math.floor(i / 20) * 34];
-    const dashes = Array.from({ length: pens }, (_, k) => `<path id="draw-${i}-${k}" d="M${x + 3} ${y + 3 + k * 1.8}h20" stroke="#7B4BA8" fill="none"/>`).join("");
+    const dashes = Array.from(
+      { length: pens },
+      (_, k) => `<path id="draw-${i}-${k}" d="M${x + 3} ${y + 3 + k * 1.8}h20" stroke="#7B4BA8" fill="none"/>`,
+    ).join("");
     return `<g><path d="M${x} ${y}h30v30h-30z" fill="#C9A66B"/>${dashes}</g>`;
   };
-  const circles = Array.from({ length: PICKED }, (_, i) => `<circle id="draw-c${i}" cx="${720 + (i % 30) * 8}" cy="${10 + Math.floor(i / 30) * 8}" r="3" fill="none" stroke="#2040E0"/>`).join("");
+  const circles = Array.from(
+    { length: PICKED },
+    (_, i) => `<circle id="draw-c${i}" cx="${720 + (i % 30) * 8}" cy="${10 + Math.floor(i / 30) * 8}" r="3" fill="none" stroke="#2040E0"/>`,
+  ).join("");
   const art = `<svg xmlns="http://www.w3.org/2000/svg" width="1000mm" height="600mm" viewBox="0 0 1000 600">${Array.from({ length: PIECES - 1 }, (_, i) => piece(i)).join("")}<g><rect x="710" y="2" width="250" height="180" fill="#334455"/>${circles}</g></svg>`;
   let answer = await edit("bring in 300 pieces, 5,000 lines", () => desk.bring(id, head, "large.svg", art));
   const asked = /handler=AtSize[^>]*hx-vals='([^']*)'|name="file" value="([^"]*)"/.exec(answer.text);
-  const file = /handler=(?:Motifs|Take)&(?:amp;)?file=([0-9a-f-]{36})/.exec(answer.text)?.[1] ?? /"file": ?"([0-9a-f-]{36})"/.exec(answer.text)?.[1];
+  const file =
+    /handler=(?:Motifs|Take)&(?:amp;)?file=([0-9a-f-]{36})/.exec(answer.text)?.[1] ?? /"file": ?"([0-9a-f-]{36})"/.exec(answer.text)?.[1];
   if (asked && !file) console.log("the size of the file was asked", asked[0]);
   if (file) {
-    if (/handler=AtSize/.test(answer.text)) answer = await edit("settle its size", () => desk.post(`/projects/${id}/art?handler=AtSize`, { file, scale: "1" }, head));
+    if (/handler=AtSize/.test(answer.text))
+      answer = await edit("settle its size", () => desk.post(`/projects/${id}/art?handler=AtSize`, { file, scale: "1" }, head));
     await edit("take all motifs", () => desk.post(`/projects/${id}/art?handler=Take`, { file, all: "true" }, head));
   }
   const pieces = (await desk.get(`/projects/${id}/pieces`)).match(/data-piece="p\d+"/g)?.length ?? 0;
@@ -72,7 +85,9 @@ try {
   }
   await edit(`bring in ${PICTURES} pictures`, () => desk.post(`/projects/${id}/art?handler=BringIn`, null, head, form));
   const words = "The last tram leaves the depot at nine and the lanterns are lit along the valley. ";
-  await edit(`write ${LETTERS} letters`, () => act("pieces", "write", { words: words.repeat(30).slice(0, LETTERS), height: "2 mm", operation: "Draw" }, `p${PIECES}`));
+  await edit(`write ${LETTERS} letters`, () =>
+    act("pieces", "write", { words: words.repeat(30).slice(0, LETTERS), height: "2 mm", operation: "Draw" }, `p${PIECES}`),
+  );
   console.log(`${pieces} rows of pieces at Pieces, revision ${head}`);
 
   const all = Array.from({ length: PIECES }, (_, i) => `p${i + 1}`).join(",");
@@ -125,7 +140,8 @@ try {
   ];
   for (const [station, name, fields, picked] of actions) {
     const what = picked === all ? "all pieces" : picked === lines ? "600 lines" : picked === text ? "the text" : picked;
-    if (`${name} ${what}`.includes(only)) await edit(`${name} ${Object.values(fields).join(" ").slice(0, 24)} on ${what}`, () => act(station, name, fields, picked));
+    if (`${name} ${what}`.includes(only))
+      await edit(`${name} ${Object.values(fields).join(" ").slice(0, 24)} on ${what}`, () => act(station, name, fields, picked));
   }
   await edit("undo", () => desk.post(`/projects/${id}/pieces?handler=Undo`, {}, head));
   await edit("redo", () => desk.post(`/projects/${id}/pieces?handler=Redo`, {}, head));
@@ -140,5 +156,6 @@ try {
   drop(NAME);
 }
 console.log("| what | ms | bytes | |\n| --- | ---: | ---: | --- |");
-for (const r of rows) console.log(`| ${r.name} | ${r.ms.toFixed(0)} | ${r.bytes} | ${[r.ms > SLOW ? "slow" : "", r.said].filter(Boolean).join(", ")} |`);
+for (const r of rows)
+  console.log(`| ${r.name} | ${r.ms.toFixed(0)} | ${r.bytes} | ${[r.ms > SLOW ? "slow" : "", r.said].filter(Boolean).join(", ")} |`);
 console.log(`${rows.filter((r) => r.ms > SLOW).length} of ${rows.length} above ${SLOW} ms`);

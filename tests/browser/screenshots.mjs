@@ -93,6 +93,7 @@ try {
         await tab("Lines");
         await page.getByRole("button", { name: "Pick the lines of Window frames" }).click();
         await tab("Manner");
+        await page.getByRole("tab", { name: "Area" }).click();
         await page.getByRole("button", { name: /^inward/ }).click();
         await page.getByRole("button", { name: /^inward/, pressed: true }).waitFor();
       });

@@ -18,6 +18,12 @@ internal static class EvenOddAreas
     /// <summary>Corners are rounded to a hundred thousandth of a millimetre, on which overlays never fail.</summary>
     private static readonly PrecisionModel Grid = new(1e5);
 
+    /// <summary>A ring that is no wider than the grid on the mean is what rounding left between two edges, mm.</summary>
+    private const double SliverMm = 1e-5;
+
+    /// <summary>And one smaller than this is what it left in a corner, mm²: a thousandth of a millimetre each way.</summary>
+    private const double SpeckMm2 = 1e-6;
+
     /// <summary>Steps of a budget (some 28 ns each where this was measured) that a corner takes of a ring that meets no other.</summary>
     private const long StepsOfACorner = 40;
 
@@ -146,7 +152,8 @@ internal static class EvenOddAreas
     {
         var faces = new Polygonizer();
         faces.Add([.. stretches.Select(s => (Flat)GeometryFactory.Default.CreateLineString(s))]);
-        return faces.GetPolygons().Cast<Polygon>().Where(f => f.InteriorPoint is var p && rings.Contains(new Point(p.X, p.Y))).SelectMany(Region.RingsOf);
+        return faces.GetPolygons().Cast<Polygon>().Where(f => f.InteriorPoint is var p && rings.Contains(new Point(p.X, p.Y))).SelectMany(Region.RingsOf)
+            .Where(r => Math.Abs(Polygons.SignedArea(r)) > Math.Max(SpeckMm2, SliverMm * Polygons.Perimeter(r)));
     }
 
     private static MultiPolygon Nested(List<Point[]> rings)

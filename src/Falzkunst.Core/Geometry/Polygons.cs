@@ -13,6 +13,14 @@ public static class Polygons
         return twice / 2;
     }
 
+    /// <summary>Length of the ring, mm.</summary>
+    public static double Perimeter(ReadOnlySpan<Point> ring)
+    {
+        double sum = 0;
+        for (int i = 0, j = ring.Length - 1; i < ring.Length; j = i++) sum += ring[i].DistanceTo(ring[j]);
+        return sum;
+    }
+
     /// <summary>Even-odd containment by a ray to the right; a point on the ring itself may answer either way.</summary>
     public static bool Contains(ReadOnlySpan<Point> ring, Point p)
     {

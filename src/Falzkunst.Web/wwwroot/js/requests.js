@@ -115,7 +115,7 @@ function onOwnVersion(action) {
   const { url, version } = versionOf(action);
   if (version === null) return action;
   let now = version;
-  for (let next; (next = ownVersions.get(`${url.pathname}@${now}`)); ) now = next;
+  for (let next; (next = ownVersions.get(`${url.pathname}@${now}`));) now = next;
   url.searchParams.set("version", now);
   return url.pathname + url.search;
 }
