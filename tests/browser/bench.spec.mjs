@@ -182,8 +182,7 @@ test("shapes are drawn, bent by their nodes, filled and mended", async ({ page }
   await page.getByRole("button", { name: "ellipse" }).click();
   await headMoves(page, () => stroke(page, [20, 20], [50, 45]));
   await expect(page.locator(".tray-title h2")).toContainText("Ellipse");
-  await tab(page, "Manner");
-  await page.getByRole("tab", { name: "Area" }).click();
+  await tab(page, "Area");
   await headMoves(page, () => page.getByRole("button", { name: /^inward/ }).click());
   await expect(page.getByRole("button", { name: /^inward/ })).toHaveAttribute("aria-pressed", "true");
 

@@ -92,8 +92,7 @@ try {
         await page.getByRole("button", { name: /Tram body/ }).click();
         await tab("Lines");
         await page.getByRole("button", { name: "Pick the lines of Window frames" }).click();
-        await tab("Manner");
-        await page.getByRole("tab", { name: "Area" }).click();
+        await tab("Area");
         await page.getByRole("button", { name: /^inward/ }).click();
         await page.getByRole("button", { name: /^inward/, pressed: true }).waitFor();
       });
