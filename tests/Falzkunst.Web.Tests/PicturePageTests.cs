@@ -2,11 +2,11 @@ using System.Net;
 using System.Text;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Pictures;
+using Falzkunst.Data.Projects;
 using Falzkunst.Formats.Pictures;
 using Falzkunst.Tests.Shared;
-using Microsoft.Extensions.DependencyInjection;
 using Falzkunst.Web.Desk;
-using Falzkunst.Data.Projects;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Falzkunst.Web.Tests;
 

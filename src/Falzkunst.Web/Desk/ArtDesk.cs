@@ -51,8 +51,11 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
     public async Task<BroughtIn> BringInAsync(OnDesk on, int seenHead, string fileName, byte[] content, string? origin, CancellationToken stop) =>
         await DoneAsync(on, seenHead, await ReadAsync(on, fileName, content, origin, stop), stop);
 
-    private async Task<BroughtIn> DoneAsync(OnDesk on, int seenHead, ReadArt read, CancellationToken stop) => new(
-        read.Edit is { } edit ? await desk.DoAsync(on, seenHead, edit, stop, read.Keep is { } keep ? _ => keep() : null) : on, read.IsSheet) { Pictures = read.Pictures };
+    private async Task<BroughtIn> DoneAsync(OnDesk on, int seenHead, ReadArt read, CancellationToken stop)
+    {
+        var after = read.Edit is { } edit ? await desk.DoAsync(on, seenHead, edit, stop, read.Keep is { } keep ? _ => keep() : null) : on;
+        return new BroughtIn(after, read.IsSheet) { Pictures = read.Pictures };
+    }
 
     /// <summary>Reads a file and says what would bring it in; nothing is written.</summary>
     /// <param name="on">The project as it is when that is done.</param>
