@@ -24,7 +24,6 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
     private static readonly TimeSpan LongestStill = TimeSpan.FromSeconds(60);
 
     private static readonly TimeSpan BetweenLooks = TimeSpan.FromMilliseconds(25);
-    private const string TooMuchMemory = "too-much-memory";
     private readonly SemaphoreSlim _places = new(AtOnce);
     private readonly ConcurrentBag<ReadingProcess> _ready = [];
     private volatile bool _isOver;
@@ -48,7 +47,13 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
     {
         await _places.WaitAsync(stop);
         var process = Take();
-        var isFit = false;
+        var (isFit, isEnded) = (false, false);
+        // A process whose file was stopped is still at it, and reads no other.
+        ReadRefused End(string code, string message)
+        {
+            isEnded = true;
+            return Stopped(code, message, null);
+        }
         try
         {
             var begun = process.Worked;
@@ -57,18 +62,18 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
             while (await Task.WhenAny(reading, Task.Delay(BetweenLooks, CancellationToken.None)) != reading)
             {
                 var now = process.Worked;
-                if (now - begun > request.Time + Grace) throw Stopped("too-slow", "The file takes too long to read and was stopped. Simplify the drawing or split it into parts.", null);
+                if (now - begun > request.Time + Grace) throw End("too-slow", "The file takes too long to read and was stopped. Simplify the drawing or split it into parts.");
                 if (now > worked) (worked, since) = (now, Stopwatch.GetTimestamp());
-                else if (Stopwatch.GetElapsedTime(since) > LongestStill) throw Stopped("reader-still", "Reading stood still and was ended, which says nothing of the file. Bring it in once more.", null);
-                if (process.IsTooLarge) throw Stopped(TooMuchMemory, "Reading the file took too much memory and was stopped. Simplify the drawing or split it into parts.", null);
+                else if (Stopwatch.GetElapsedTime(since) > LongestStill) throw End("reader-still", "Reading stood still and was ended, which says nothing of the file. Bring it in once more.");
+                if (process.IsTooLarge) throw End("too-much-memory", "Reading the file took too much memory and was stopped. Simplify the drawing or split it into parts.");
             }
             var read = await reading;
             isFit = true;
             return read;
         }
-        catch (ReadRefused refused)
+        catch (ReadRefused)
         {
-            isFit = refused.Code != TooMuchMemory;
+            isFit = !isEnded;
             throw;
         }
         catch (Exception e) when (e is IOException or InvalidDataException)
