@@ -1,5 +1,6 @@
 using System.Text;
 using Falzkunst.Core.Budgets;
+using Falzkunst.Core.Texts;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Fonts;
 using Falzkunst.Formats.Pictures;
@@ -28,6 +29,7 @@ internal static class ReadingLoop
             {
                 var budget = new Budget(BudgetLimits.Reading with { Time = request.Time });
                 if (request.Kind == ReadingKind.Face) ReadingWire.WriteFace(answer, FaceFile.Facts(request.File, budget));
+                else if (request.Kind == ReadingKind.Words) ReadingWire.WriteShaped(answer, Shaped(request, budget));
                 else if (request.Kind == ReadingKind.Picture) ReadingWire.WritePicture(answer, PictureReader.Read(request.File, budget));
                 else ReadingWire.WriteDrawing(answer, ArtReader.Read(request.File, budget));
             }
@@ -37,5 +39,12 @@ internal static class ReadingLoop
             }
             answer.Flush();
         }
+    }
+
+    private static ShapedText Shaped(ReadingRequest request, Budget budget)
+    {
+        var asked = request.Words ?? throw new InvalidDataException("No words to be shaped.");
+        using var face = FaceFile.Read(request.File, budget);
+        return face.Shape(asked.Words, asked.Forms);
     }
 }

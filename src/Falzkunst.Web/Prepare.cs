@@ -33,6 +33,7 @@ public static class Prepare
         services.AddFalzkunstData(connection);
         services.AddSingleton<FaceShelf>();
         services.AddSingleton<OwnFaces>();
+        services.AddSingleton<IWordShaper, ShippedArtReader>();
         services.AddScoped<ProjectDesk>();
         services.AddScoped<ArtDesk>();
         services.AddSingleton<MotifCache>();

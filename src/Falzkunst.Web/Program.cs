@@ -42,6 +42,7 @@ builder.Services.AddSingleton<OwnFaces>();
 builder.Services.AddSingleton<GuardedReader>();
 builder.Services.AddSingleton<IDrawingReader>(s => s.GetRequiredService<GuardedReader>());
 builder.Services.AddSingleton<IFaceReader>(s => s.GetRequiredService<GuardedReader>());
+builder.Services.AddSingleton<IWordShaper>(s => s.GetRequiredService<GuardedReader>());
 builder.Services.AddSingleton<PlanCache>();
 builder.Services.AddSingleton<HandCache>();
 builder.Services.AddSingleton<PageCache>();

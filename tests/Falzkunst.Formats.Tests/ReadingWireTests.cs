@@ -1,6 +1,8 @@
 using System.Text;
 using CsCheck;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Texts;
+using Falzkunst.Formats.Fonts;
 using Falzkunst.Formats.Wire;
 using Falzkunst.Tests;
 
@@ -38,6 +40,49 @@ public sealed class ReadingWireTests
             Assert.Equal((was.Name, was.Declared, was.Place), (now.Name, now.Declared, now.Place));
             Assert.Equal(was.Groups, now.Groups);
         }
+    }
+
+    private static byte[] Sent(ShapedText shaped)
+    {
+        using var pipe = new MemoryStream();
+        ReadingWire.WriteShaped(pipe, shaped);
+        return pipe.ToArray();
+    }
+
+    [Theory]
+    [InlineData("quill")]
+    [InlineData("line-ribbon")]
+    public async Task Shaped_words_arrive_as_they_were_sent(string face)
+    {
+        const string words = "Depot\n\nשלום 7 \u2603";
+        var shaped = new FaceShelf().Shape(face, words)!;
+        var back = await ReadingWire.ReadShapedAsync(new MemoryStream(Sent(shaped)), words, Stop);
+        Assert.Equal(shaped.Paragraphs.SelectMany(p => p.Glyphs), back.Paragraphs.SelectMany(p => p.Glyphs));
+        Assert.Equal(shaped.Glyphs.SelectMany(g => g.Paths).Select(p => p.ToString()), back.Glyphs.SelectMany(g => g.Paths).Select(p => p.ToString()));
+        Assert.Equal((shaped.IsStroke, string.Concat(shaped.Missing)), (back.IsStroke, string.Concat(back.Missing)));
+        Assert.Equal(shaped.Paragraphs.Select(p => (p.Glyphs.Length, p.IsRightToLeft)), back.Paragraphs.Select(p => (p.Glyphs.Length, p.IsRightToLeft)));
+    }
+
+    [Fact]
+    public void Whatever_a_process_that_was_taken_over_sends_is_these_words_or_none()
+    {
+        const string words = "Depot\nat 9";
+        var whole = Sent(new FaceShelf().Shape("line-plain", words)!);
+        Gen.Select(Gen.Int[0, whole.Length - 1].Array[1, 6], Gen.Byte.Array[6], Gen.Int[0, whole.Length]).ForAll((places, bytes, length) =>
+        {
+            var damaged = (byte[])whole.Clone();
+            for (var i = 0; i < places.Length; i++) damaged[places[i]] = bytes[i];
+            try
+            {
+                var shaped = ReadingWire.ReadShapedAsync(new MemoryStream(damaged[..Math.Max(length, damaged.Length / 2)]), words, Stop).GetAwaiter().GetResult();
+                Assert.Equal(2, shaped.Paragraphs.Length);
+                foreach (var style in new TextStyle[] { new(5), new(5) { BoxWidthMm = 12 } }) Assert.NotNull(Letters.Placed(shaped, TextSetting.InBox(shaped, words, style)).ToList());
+            }
+            catch (Exception e) when (e is InvalidDataException or EndOfStreamException or ReadRefused)
+            {
+                // none
+            }
+        }, iter: 5_000);
     }
 
     [Fact]

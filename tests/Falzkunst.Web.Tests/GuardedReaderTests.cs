@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Text;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Formats;
+using Falzkunst.Formats.Fonts;
 using Falzkunst.Tests.Shared;
 using Falzkunst.Web.Reading;
 using Microsoft.Extensions.Logging.Abstractions;
@@ -45,6 +46,17 @@ public sealed class GuardedReaderTests : IDisposable
         Assert.Equal(here.Shapes.Single().Name, there.Shapes.Single().Name);
         var refused = await Assert.ThrowsAsync<ReadRefused>(() => ReadAsync([1, 2, 3]));
         Assert.Equal("not-svg", refused.Code);
+    }
+
+    [Fact]
+    public async Task Words_are_shaped_there_as_here_and_a_face_that_breaks_costs_its_words()
+    {
+        var file = await File.ReadAllBytesAsync(Path.Combine(AppContext.BaseDirectory, "Faces", "garland.ttf"), Stop);
+        var (here, there) = (new FaceShelf().Shape("garland", "Depot", "swsh")!, await _reader.ShapeAsync(file, new("Depot", ["swsh"]), TimeSpan.FromSeconds(60), Stop));
+        Assert.Equal(here.Paragraphs[0].Glyphs, there.Paragraphs[0].Glyphs);
+        Assert.Equal(here.Segments(), there.Segments());
+        await Assert.ThrowsAsync<ReadRefused>(() => _reader.ShapeAsync(file[..400], new("Depot", []), TimeSpan.FromSeconds(60), Stop));
+        Assert.Equal(here.Segments(), (await _reader.ShapeAsync(file, new("Depot", ["swsh"]), TimeSpan.FromSeconds(60), Stop)).Segments());
     }
 
     [Fact]

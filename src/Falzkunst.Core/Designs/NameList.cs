@@ -18,7 +18,7 @@ public sealed record NameRow(int Number, ImmutableArray<string> Values, int Copi
 /// <param name="Rows">The rows.</param>
 public sealed partial record NameList(ImmutableArray<string> Fields, ImmutableArray<NameRow> Rows)
 {
-    public const int MostRows = 300;
+    public const int MostRows = 1000;
     public const int MostFields = 8;
     public const int LongestField = 30;
     public const int LongestValue = 120;

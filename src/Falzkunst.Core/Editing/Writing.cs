@@ -70,16 +70,22 @@ public static class Writing
     private static TextItem Shaped(TextItem text, NameList? list, IFaces faces)
     {
         text = Checked(text) with { Filled = null, Rows = null };
-        ShapedText Shape(string words) => faces.Shape(text.Face, words, text.Forms) ?? throw new EditRefused(Reason.NoSuchFace, text.Face) { Field = "face" };
-        if (list is null || NameList.FieldsOf(text.Words).IsEmpty) return text with { Shaped = Shape(text.Words) };
+        ShapedText Shape(string words) => NotTooFine(faces.Shape(text.Face, words, text.Forms) ?? throw new EditRefused(Reason.NoSuchFace, text.Face) { Field = "face" });
+        if (list is null || NameList.FieldsOf(text.Words).IsEmpty) return text with { Shaped = NotTooMuch(Shape(text.Words)) };
         // All rows in one go: their glyphs are kept once.
         var filled = list.Rows.Select(r => list.Fill(text.Words, r)).ToList();
         if (filled.FindIndex(f => f.Length > TextItem.MostCharacters) is >= 0 and var at) throw new EditRefused(Reason.FilledTooLong, NameList.NameOf(list.Rows[at]), TextItem.MostCharacters) { Field = "names" };
         var rows = Shape(string.Join('\n', filled));
         var each = text with { Rows = rows };
         var longest = Enumerable.Range(0, filled.Count).MaxBy(i => TextSetting.InBox(each.ForRow(list, i).Shaped!, filled[i], text.Style with { BoxWidthMm = null }).Width);
-        return each with { Filled = filled[longest], Shaped = each.ForRow(list, longest).Shaped };
+        return each with { Filled = filled[longest], Shaped = NotTooMuch(each.ForRow(list, longest).Shaped!) };
     }
+
+    private static ShapedText NotTooFine(ShapedText shaped) =>
+        shaped.Segments() <= TextItem.MostSegments ? shaped : throw new EditRefused(Reason.LettersTooFine, shaped.Segments(), TextItem.MostSegments) { Field = "face" };
+
+    private static ShapedText NotTooMuch(ShapedText shaped) =>
+        shaped.SegmentsPlaced() <= TextItem.MostPlacedSegments ? shaped : throw new EditRefused(Reason.LettersTooFine, shaped.SegmentsPlaced(), TextItem.MostPlacedSegments) { Field = "words" };
 
     private static TextItem Checked(TextItem text)
     {

@@ -98,6 +98,10 @@ public enum Reason
 
     /// <summary>Key of the face.</summary>
     NoSuchFace,
+    FaceShapesNothing,
+
+    /// <summary>Segments of the letters, and the most that they may have.</summary>
+    LettersTooFine,
     NotAColour,
     NoInk,
     WordsAreAPiece,

@@ -28,4 +28,17 @@ public sealed record ShapedParagraph(ImmutableArray<ShapedGlyph> Glyphs, bool Is
 /// <param name="Paragraphs">One for each line as typed.</param>
 /// <param name="IsStroke">The face is a single-line one: its paths are strokes, not outlines.</param>
 /// <param name="Missing">Characters that the face lacks; nothing stands in their place.</param>
-public sealed record ShapedText(ImmutableArray<Glyph> Glyphs, ImmutableArray<ShapedParagraph> Paragraphs, bool IsStroke, ImmutableArray<string> Missing);
+public sealed record ShapedText(ImmutableArray<Glyph> Glyphs, ImmutableArray<ShapedParagraph> Paragraphs, bool IsStroke, ImmutableArray<string> Missing)
+{
+    /// <summary>Segments of all its glyphs, each counted once: what is kept of them.</summary>
+    public long Segments() => Glyphs.Sum(SegmentsOf);
+
+    /// <summary>Segments of all its glyphs as often as they stand: what is drawn of them.</summary>
+    public long SegmentsPlaced()
+    {
+        var each = Glyphs.Select(SegmentsOf).ToList();
+        return Paragraphs.Sum(p => p.Glyphs.Sum(g => each[g.Index]));
+    }
+
+    private static long SegmentsOf(Glyph glyph) => glyph.Paths.Sum(p => (long)p.Segments.Length);
+}

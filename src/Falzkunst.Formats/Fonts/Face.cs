@@ -8,7 +8,11 @@ namespace Falzkunst.Formats.Fonts;
 /// <summary>A face that was read: shapes words and gives glyphs. Safe to use in several threads.</summary>
 public abstract class Face : IDisposable
 {
+    /// <summary>Segments of glyphs that are kept made, some 80 bytes each: 4 MB a face. Beyond that they are made anew.</summary>
+    private const long MostKept = 50_000;
+
     private readonly ConcurrentDictionary<uint, Glyph> _glyphs = new();
+    private long _kept;
 
     /// <summary>Strokes and no outlines.</summary>
     public abstract bool IsStroke { get; }
@@ -91,7 +95,17 @@ public abstract class Face : IDisposable
     }
 
     // Glyph 0 stands for what is lacking; its box is nothing to cut.
-    private Glyph GlyphOf(uint id) => _glyphs.GetOrAdd(id, g => g == 0 ? new Glyph([]) : new Glyph([.. PathsOf(g).Select(p => p.Map(Affine.Scale(1 / CapitalUnits, -1 / CapitalUnits)))]));
+    private Glyph GlyphOf(uint id)
+    {
+        if (_glyphs.TryGetValue(id, out var known)) return known;
+        var glyph = id == 0 ? new Glyph([]) : new Glyph([.. PathsOf(id).Select(p => p.Map(Affine.Scale(1 / CapitalUnits, -1 / CapitalUnits)))]);
+        if (Interlocked.Add(ref _kept, glyph.Paths.Sum(p => (long)p.Segments.Length)) > MostKept)
+        {
+            _glyphs.Clear();
+            Interlocked.Exchange(ref _kept, 0);
+        }
+        return _glyphs.GetOrAdd(id, glyph);
+    }
 
     public abstract void Dispose();
 }

@@ -19,6 +19,9 @@ public static class FaceFile
 
     private const int LongestName = 60;
 
+    /// <summary>Forms of letters that a face offers for choice, as tags of features; nothing of its outlines is looked at.</summary>
+    public static System.Collections.Immutable.ImmutableArray<string> FormsOf(byte[] file) => LetterForms.In(file);
+
     /// <exception cref="ReadRefused">It is no face, or one that cannot be used.</exception>
     public static Face Read(byte[] file, Budget? budget = null)
     {

@@ -73,7 +73,7 @@ internal static class DrawingWire
         return new DrawnShape(paths.ToImmutable(), appearance, name, groups, declared < 0 ? null : (Operation)declared, Said(r)) { Within = Many(r, MostGroups, static r => r.ReadInt32()) };
     }
 
-    private static void Write(BinaryWriter w, Path path)
+    internal static void Write(BinaryWriter w, Path path)
     {
         Write(w, path.Start);
         w.Write(path.IsClosed);
@@ -90,7 +90,7 @@ internal static class DrawingWire
         }
     }
 
-    private static Path OnePath(BinaryReader r, BudgetLimits limits, ref int segments)
+    internal static Path OnePath(BinaryReader r, BudgetLimits limits, ref int segments)
     {
         var start = At(r);
         var closed = r.ReadBoolean();
@@ -163,7 +163,7 @@ internal static class DrawingWire
 
     private static Point At(BinaryReader r) => new(Number(r), Number(r));
 
-    private static double Number(BinaryReader r) => r.ReadDouble() is var n && Math.Abs(n) <= Farthest ? n : throw new InvalidDataException("A number out of reach.");
+    internal static double Number(BinaryReader r) => r.ReadDouble() is var n && Math.Abs(n) <= Farthest ? n : throw new InvalidDataException("A number out of reach.");
 
     private static string Word(BinaryReader r, params ReadOnlySpan<string> known)
     {
@@ -184,17 +184,17 @@ internal static class DrawingWire
     /// <summary>No text of a drawing is longer: readers cut names off.</summary>
     private const int LongestText = 1000;
 
-    private static string Said(BinaryReader r) => r.ReadString() is { Length: <= LongestText } text ? text : throw new InvalidDataException("A text that is too long.");
+    internal static string Said(BinaryReader r) => r.ReadString() is { Length: <= LongestText } text ? text : throw new InvalidDataException("A text that is too long.");
 
     private static string? Text(BinaryReader r) => r.ReadBoolean() ? Said(r) : null;
 
-    private static void Many<T>(BinaryWriter w, ImmutableArray<T> all, Action<BinaryWriter, T> write)
+    internal static void Many<T>(BinaryWriter w, ImmutableArray<T> all, Action<BinaryWriter, T> write)
     {
         w.Write(all.Length);
         foreach (var one in all) write(w, one);
     }
 
-    private static ImmutableArray<T> Many<T>(BinaryReader r, int most, Func<BinaryReader, T> read)
+    internal static ImmutableArray<T> Many<T>(BinaryReader r, int most, Func<BinaryReader, T> read)
     {
         var count = Count(r, most);
         var all = ImmutableArray.CreateBuilder<T>(Math.Min(count, 4096));

@@ -4,6 +4,7 @@ using System.Text;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
 using Falzkunst.Core.Pictures;
+using Falzkunst.Core.Texts;
 using Falzkunst.Formats.Fonts;
 using Falzkunst.Formats.Pictures;
 
@@ -15,14 +16,26 @@ public enum ReadingKind
     Art,
     Face,
     Picture,
+
+    /// <summary>A face that words are set in.</summary>
+    Words,
 }
 
 /// <summary>A file to be read, and how long that may take.</summary>
-public sealed record ReadingRequest(ReadingKind Kind, byte[] File, TimeSpan Time);
+public sealed record ReadingRequest(ReadingKind Kind, byte[] File, TimeSpan Time)
+{
+    /// <summary>What is set in a face; null where nothing is.</summary>
+    public WordsToShape? Words { get; init; }
+}
+
+/// <summary>Words to be shaped by a face.</summary>
+/// <param name="Words">The words; lines are parted by line feeds.</param>
+/// <param name="Forms">Tags of features beyond the usual ones.</param>
+public sealed record WordsToShape(string Words, IReadOnlyList<string> Forms);
 
 /// <summary>
-/// What server and reading process say to each other over a pipe. A request is its kind, time in ms, length, file; an answer is a byte
-/// that says what follows, its length, and that. Numbers are little-endian.
+/// What server and reading process say to each other over a pipe. A request is its kind, time in ms, length of the file, length of
+/// what is asked of it, and those two; an answer is a byte that says what follows, its length, and that. Numbers are little-endian.
 /// </summary>
 public static class ReadingWire
 {
@@ -30,7 +43,8 @@ public static class ReadingWire
     private const byte IsRefusal = 2;
     private const byte IsFace = 3;
     private const byte IsPicture = 4;
-    private const int HeadBytes = 9;
+    private const byte IsWords = 5;
+    private const int HeadBytes = 13;
     private const int LongestName = 60;
 
     /// <summary>A drawing of the largest size that is read takes about half of this.</summary>
@@ -39,12 +53,15 @@ public static class ReadingWire
     /// <summary>Sends a file to the reading process.</summary>
     public static async Task WriteRequestAsync(Stream pipe, ReadingRequest request, CancellationToken stop)
     {
+        var asked = Asked(request.Words);
         var head = new byte[HeadBytes];
         head[0] = (byte)request.Kind;
         BinaryPrimitives.WriteInt32LittleEndian(head.AsSpan(1), (int)request.Time.TotalMilliseconds);
         BinaryPrimitives.WriteInt32LittleEndian(head.AsSpan(5), request.File.Length);
+        BinaryPrimitives.WriteInt32LittleEndian(head.AsSpan(9), asked.Length);
         await pipe.WriteAsync(head, stop);
         await pipe.WriteAsync(request.File, stop);
+        await pipe.WriteAsync(asked, stop);
         await pipe.FlushAsync(stop);
     }
 
@@ -55,7 +72,29 @@ public static class ReadingWire
         if (pipe.ReadAtLeast(head, HeadBytes, throwOnEndOfStream: false) < HeadBytes) return null;
         var file = new byte[BinaryPrimitives.ReadInt32LittleEndian(head[5..])];
         pipe.ReadExactly(file);
-        return new ReadingRequest((ReadingKind)head[0], file, TimeSpan.FromMilliseconds(BinaryPrimitives.ReadInt32LittleEndian(head[1..])));
+        var asked = new byte[BinaryPrimitives.ReadInt32LittleEndian(head[9..])];
+        pipe.ReadExactly(asked);
+        return new ReadingRequest((ReadingKind)head[0], file, TimeSpan.FromMilliseconds(BinaryPrimitives.ReadInt32LittleEndian(head[1..]))) { Words = Words(asked) };
+    }
+
+    private static byte[] Asked(WordsToShape? words)
+    {
+        if (words is null) return [];
+        using var asked = new MemoryStream();
+        using (var writer = new BinaryWriter(asked, Encoding.UTF8, leaveOpen: true))
+        {
+            writer.Write(words.Words);
+            writer.Write(words.Forms.Count);
+            foreach (var form in words.Forms) writer.Write(form);
+        }
+        return asked.ToArray();
+    }
+
+    private static WordsToShape? Words(byte[] asked)
+    {
+        if (asked.Length == 0) return null;
+        using var reader = new BinaryReader(new MemoryStream(asked), Encoding.UTF8);
+        return new WordsToShape(reader.ReadString(), [.. Enumerable.Range(0, reader.ReadInt32()).Select(_ => reader.ReadString())]);
     }
 
     public static void WriteDrawing(Stream pipe, Drawing drawing) => Write(pipe, IsDrawing, w => DrawingWire.Write(w, drawing));
@@ -65,6 +104,8 @@ public static class ReadingWire
         w.Write(facts.Name);
         w.Write(facts.IsStroke);
     });
+
+    public static void WriteShaped(Stream pipe, ShapedText shaped) => Write(pipe, IsWords, w => ShapedWire.Write(w, shaped));
 
     /// <summary>A picture: its size, resolution and kind, then its dots as they are.</summary>
     public static void WritePicture(Stream pipe, ReadPicture picture)
@@ -113,6 +154,14 @@ public static class ReadingWire
     {
         using var reader = await BodyAsync(pipe, IsFace, stop);
         return new FaceFacts(ShownText.Clean(reader.ReadString(), LongestName), reader.ReadBoolean());
+    }
+
+    /// <summary>What a face made of words. It comes of a process that a hostile face may have taken over, and is trusted no more than a file.</summary>
+    /// <inheritdoc cref="ReadAnswerAsync"/>
+    public static async Task<ShapedText> ReadShapedAsync(Stream pipe, string words, CancellationToken stop)
+    {
+        using var reader = await BodyAsync(pipe, IsWords, stop);
+        return ShapedWire.Read(reader, words, BudgetLimits.Reading);
     }
 
     /// <summary>The dots of a picture that was asked for. They come of a process that a hostile file may have taken over, and are taken only in the number that their size says.</summary>

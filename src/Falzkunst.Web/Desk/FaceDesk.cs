@@ -35,6 +35,6 @@ public sealed class FaceDesk(FaceStore store, IFaceReader reader, OwnFaces faces
     public async Task RemoveAsync(string key, CancellationToken stop)
     {
         await store.RemoveAsync(ProjectDesk.Owner, key, stop);
-        faces.Forget(ProjectDesk.Owner, key);
+        faces.Forget();
     }
 }

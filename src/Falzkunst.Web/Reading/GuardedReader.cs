@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Texts;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Fonts;
 using Falzkunst.Formats.Pictures;
@@ -12,7 +13,7 @@ namespace Falzkunst.Web.Reading;
 /// Reads files that came from outside in processes of their own, one of which is kept ready. What the reader's budget misses
 /// costs that one file: the process is ended, and the next file gets a new one.
 /// </summary>
-public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawingReader, IFaceReader, IPictureReader, IDisposable
+public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawingReader, IFaceReader, IWordShaper, IPictureReader, IDisposable
 {
     /// <summary>Files read at once; each takes a core and up to half a gigabyte for seconds.</summary>
     private const int AtOnce = 2;
@@ -42,6 +43,9 @@ public sealed partial class GuardedReader(ILogger<GuardedReader> log) : IDrawing
 
     public Task<ReadPicture> ReadPictureAsync(byte[] file, TimeSpan time, CancellationToken stop) =>
         AskAsync(new ReadingRequest(ReadingKind.Picture, file, time), ReadingWire.ReadPictureAsync, stop);
+
+    public Task<ShapedText> ShapeAsync(byte[] face, WordsToShape words, TimeSpan time, CancellationToken stop) =>
+        AskAsync(new ReadingRequest(ReadingKind.Words, face, time) { Words = words }, (pipe, s) => ReadingWire.ReadShapedAsync(pipe, words.Words, s), stop);
 
     private async Task<T> AskAsync<T>(ReadingRequest request, Func<Stream, CancellationToken, Task<T>> answer, CancellationToken stop)
     {

@@ -1,8 +1,10 @@
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Texts;
 using Falzkunst.Formats;
 using Falzkunst.Formats.Fonts;
 using Falzkunst.Formats.Pictures;
+using Falzkunst.Formats.Wire;
 
 namespace Falzkunst.Web.Reading;
 
@@ -24,6 +26,17 @@ public interface IFaceReader
     Task<FaceFacts> ReadFaceAsync(byte[] file, TimeSpan time, CancellationToken stop);
 }
 
+/// <summary>Shapes words by a face that came from outside.</summary>
+public interface IWordShaper
+{
+    /// <param name="face">The file of the face.</param>
+    /// <param name="words">The words, and forms of letters.</param>
+    /// <param name="time">How long it may take.</param>
+    /// <param name="stop">Whoever asked has left.</param>
+    /// <exception cref="ReadRefused">The face cannot be read, or makes more of the words than any face does.</exception>
+    Task<ShapedText> ShapeAsync(byte[] face, WordsToShape words, TimeSpan time, CancellationToken stop);
+}
+
 /// <summary>Reads pictures to their last dot.</summary>
 public interface IPictureReader
 {
@@ -32,8 +45,14 @@ public interface IPictureReader
 }
 
 /// <summary>Reads in this process, for files that ship with the application.</summary>
-public sealed class ShippedArtReader : IDrawingReader, IPictureReader
+public sealed class ShippedArtReader : IDrawingReader, IWordShaper, IPictureReader
 {
+    public Task<ShapedText> ShapeAsync(byte[] face, WordsToShape words, TimeSpan time, CancellationToken stop)
+    {
+        using var read = FaceFile.Read(face, new Budget(BudgetLimits.Reading with { Time = time }, stop));
+        return Task.FromResult(read.Shape(words.Words, words.Forms));
+    }
+
     public Task<ReadPicture> ReadPictureAsync(byte[] file, TimeSpan time, CancellationToken stop) =>
         Task.FromResult(PictureReader.Read(file, new Budget(BudgetLimits.Reading with { Time = time }, stop)));
 

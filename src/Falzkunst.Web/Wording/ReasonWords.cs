@@ -106,6 +106,8 @@ public static class ReasonWords
             Reason.NoWidth => "A shape has a width and a height above 0.",
             Reason.NoWords => "Nothing is written. Type the words.",
             Reason.OneTextOnly => "Pick one text, and nothing else.",
+            Reason.FaceShapesNothing => "The face makes nothing of these words that could be used. Write fewer of them, or choose another face.",
+            Reason.LettersTooFine => $"The letters of this face have {V(0)} segments in these words, and a text may have {V(1)}. Choose a plainer face, or put the words into several texts.",
             Reason.NoSuchFace => $"There is no face “{V(0)}” here. Choose another.",
             Reason.NoEdgeLine => $"So far inside its edge nothing of {V(0)} is left. Take less.",
 

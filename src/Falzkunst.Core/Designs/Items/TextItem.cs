@@ -32,6 +32,12 @@ public sealed record TextItem(
 
     public const int MostCharacters = 2000;
 
+    /// <summary>Segments of its letters, each letter counted once; ornamental capitals have some hundreds, and a thousand are kept in 70 kB.</summary>
+    public const int MostSegments = 40_000;
+
+    /// <summary>Segments of its letters as they stand; as many characters as it may have take 60,000 in a plain face.</summary>
+    public const int MostPlacedSegments = 200_000;
+
     public TextAlign Align { get; init; }
 
     /// <summary>Added between letters, in thousandths of the capital height.</summary>
