@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using Falzkunst.Core.Designs.Assembling;
 
 namespace Falzkunst.Core.Designs;
@@ -17,16 +18,20 @@ public sealed record LineKind(
     string Name, Operation Operation, Look Look, ImmutableArray<string> Lines, double LengthMm, string? Ink, LineSettings? Settings, string Key)
 {
     /// <summary>The kinds of a piece: the outline's first, then in the order in which they were painted.</summary>
-    public static List<LineKind> OnPiece(Piece piece) => [.. Groups(piece).Select(g => FromLines(piece, [.. g]))];
+    public static ImmutableArray<LineKind> OnPiece(Piece piece) => Known.GetValue(piece, static p => new Found([.. Groups(p).Select(g => FromLines(p, [.. g]))])).All;
+
+    /// <summary>A page asks for the kinds of a piece several times, and a piece may have tens of thousands of lines.</summary>
+    private static readonly ConditionalWeakTable<Piece, Found> Known = [];
+
+    private sealed record Found(ImmutableArray<LineKind> All);
 
     /// <summary>The kinds of several pieces, each with the pieces that have lines of it; first come those of the first piece.</summary>
     public static List<(LineKind Kind, ImmutableArray<PickedLines> On)> OnPieces(IReadOnlyList<Piece> pieces) =>
     [
-        .. pieces.SelectMany(p => Groups(p).Select(g => (Piece: p, Lines: g.ToList()))).GroupBy(g => KeyOf(g.Lines[0])).Select(same =>
+        .. pieces.SelectMany(p => OnPiece(p).Select(k => (Piece: p, Kind: k))).GroupBy(k => k.Kind.Key).Select(same =>
         {
-            var kinds = same.Select(s => FromLines(s.Piece, s.Lines)).ToList();
-            var all = kinds[0] with { Lines = [.. kinds.SelectMany(k => k.Lines)], LengthMm = kinds.Sum(k => k.LengthMm) };
-            return (all, same.Select((s, i) => new PickedLines(s.Piece.Id, kinds[i].Lines)).ToImmutableArray());
+            var all = same.First().Kind with { Lines = [.. same.SelectMany(s => s.Kind.Lines)], LengthMm = same.Sum(s => s.Kind.LengthMm) };
+            return (all, same.Select(s => new PickedLines(s.Piece.Id, s.Kind.Lines)).ToImmutableArray());
         }),
     ];
 

@@ -37,7 +37,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var now = clock.GetUtcNow();
         var row = new ProjectRow { Id = key ?? Guid.CreateVersion7(), Owner = owner, Name = name, CreatedAt = now, ChangedAt = now, Head = 1, LastRevision = 1 };
-        Summarise(row, value);
+        Summary.Of(value).WriteTo(row);
         db.Projects.Add(row);
         try
         {
@@ -49,7 +49,9 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
             db.ChangeTracker.Clear();
             return row.Id;
         }
-        var (revision, written) = await RevisionAsync(row.Id, 1, null, null, "Began the project", value, stop);
+        var (revision, written) = Written(row.Id, null, "Began the project", value);
+        revision.Number = 1;
+        await parts.PutAsync(written, stop);
         db.Revisions.Add(revision);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
@@ -117,14 +119,18 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     /// <exception cref="StaleEdit">The head is not <paramref name="expectedHead"/> any more; nothing was written.</exception>
     public async Task<OpenProject> AppendAsync(Guid owner, Guid id, int expectedHead, Edit edit, Project after, CancellationToken stop, Func<int, Task>? alongside = null)
     {
+        // What takes long is computed while nothing is locked.
+        var (revision, written) = Written(id, StoredJson.Write(edit), edit.Sentence, after);
+        var summary = Summary.Of(after);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var row = await HeadLock.DemandAsync(db, owner, id, expectedHead, stop);
         row.LastRevision++;
-        var (revision, written) = await RevisionAsync(id, row.LastRevision, row.Head, StoredJson.Write(edit), edit.Sentence, after, stop);
+        (revision.Number, revision.Parent) = (row.LastRevision, row.Head);
+        await parts.PutAsync(written, stop);
         db.Revisions.Add(revision);
         row.Head = row.LastRevision;
         row.ChangedAt = clock.GetUtcNow();
-        Summarise(row, after);
+        summary.WriteTo(row);
         await db.SaveChangesAsync(stop);
         if (alongside is not null) await alongside(row.Head);
         await transaction.CommitAsync(stop);
@@ -174,7 +180,7 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         row.Head = await where() ?? throw new EditRefused(nowhere);
         row.ChangedAt = clock.GetUtcNow();
         var revision = await db.Revisions.AsNoTracking().SingleAsync(r => r.ProjectId == id && r.Number == row.Head, stop);
-        Summarise(row, await ValueAsync(revision, stop));
+        Summary.Of(await ValueAsync(revision, stop)).WriteTo(row);
         await db.SaveChangesAsync(stop);
         await MoveDrawerAsync(owner, id, row.Head, stop);
         await transaction.CommitAsync(stop);
@@ -200,8 +206,8 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
     private IQueryable<RevisionRow> RedoOf(Guid id, int head) =>
         db.Revisions.AsNoTracking().Where(r => r.ProjectId == id && r.Parent == head).OrderByDescending(r => r.Number);
 
-    private async Task<(RevisionRow Row, WrittenParts Parts)> RevisionAsync(
-        Guid id, int number, int? parent, string? edit, string sentence, Project value, CancellationToken stop)
+    /// <summary>A value as a revision and its parts; its number and parent are not told yet.</summary>
+    private (RevisionRow Row, WrittenParts Parts) Written(Guid id, string? edit, string sentence, Project value)
     {
         var written = new WrittenParts();
         foreach (var piece in value.Design.Pieces.Concat(value.Variants.SelectMany(v => v.Pieces))) written.Add(piece.OwnShape);
@@ -209,8 +215,6 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
         var revision = new RevisionRow
         {
             ProjectId = id,
-            Number = number,
-            Parent = parent,
             Edit = edit,
             Sentence = sentence,
             At = clock.GetUtcNow(),
@@ -220,16 +224,17 @@ public sealed class ProjectStore(FalzkunstDb db, PartStore parts, TimeProvider c
             SheetsHash = value.Sheets is null ? null : Part(value.Sheets),
             VariantsHash = value.Variants.IsEmpty ? null : Part(StoredVariants.From(value.Variants)),
         };
-        await parts.PutAsync(written, stop);
         return (revision, written);
     }
 
     private Task<Project> ValueAsync(RevisionRow revision, CancellationToken stop) => new RevisionReader(parts).ReadAsync(revision, stop);
 
-    private static void Summarise(ProjectRow row, Project value)
+    /// <summary>What the desk shows of a project without opening it.</summary>
+    private readonly record struct Summary(int Pieces, int Stocks, int Findings)
     {
-        row.Pieces = value.Design.Pieces.Sum(p => p.Quantity);
-        row.Stocks = value.Design.Pieces.Select(p => p.Stock).Distinct().Count();
-        row.Findings = Checks.Findings(value.Design).Length;
+        public static Summary Of(Project value) => new(
+            value.Design.Pieces.Sum(p => p.Quantity), value.Design.Pieces.Select(p => p.Stock).Distinct().Count(), Checks.Findings(value.Design).Length);
+
+        public void WriteTo(ProjectRow row) => (row.Pieces, row.Stocks, row.Findings) = (Pieces, Stocks, Findings);
     }
 }

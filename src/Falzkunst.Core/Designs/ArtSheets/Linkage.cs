@@ -177,9 +177,11 @@ public sealed class Linkage
             {
                 var found = tree.Meeting(_boxes[i].Grow(reach)).Where(k => k != i).ToList();
                 if (found.Count < Neighbours && found.Count < _boxes.Count - 1 && reach < diagonal) continue;
-                foreach (var k in found.OrderBy(k => Apart(_boxes[i], _boxes[k])).Take(Neighbours))
+                var nearest = found.Select(k => (Apart: Apart(_boxes[i], _boxes[k]), Of: k)).ToArray();
+                if (nearest.Length > Neighbours) Array.Sort(nearest);
+                foreach (var (apart, k) in nearest.Take(Neighbours))
                 {
-                    if (seen.Add((Math.Min(i, k), Math.Max(i, k)))) yield return (i, k, Apart(_boxes[i], _boxes[k]));
+                    if (seen.Add((Math.Min(i, k), Math.Max(i, k)))) yield return (i, k, apart);
                 }
                 break;
             }
