@@ -50,6 +50,17 @@ public sealed class FormerStateTests(FormerDatabase database) : IClassFixture<Fo
     private async Task<Guid> DemoAsync() => Guid.Parse((await database.StoredAsync("select project_id::text from revisions group by project_id order by count(*) desc limit 1"))[0]);
 
     [Fact]
+    public void Several_files_brought_in_by_one_edit_read_as_they_were_stored()
+    {
+        // As schema 2 stored them first.
+        const string Stored = """{"edit": "together", "edits": [{"edit": "bring-in-picture", "name": "leaf.png", "content": "c0ffee", "mmPerDot": 0.1, "pixelsDown": 30, "pixelsAcross": 40}, {"edit": "keep-art", "art": "019ae3b2-0000-7000-8000-000000000001", "fileName": "sheet.svg"}]}""";
+        var read = Assert.IsType<EditsTogether>(Data.Json.StoredJson.Read<Edit>(Stored));
+        Assert.Equal(new BringInPicture("leaf.png", "c0ffee", 40, 30, 0.1), read.Edits[0]);
+        Assert.Equal("sheet.svg", Assert.IsType<KeepArt>(read.Edits[1]).FileName);
+        Assert.Equal("Brought in leaf.png, and 1 more", read.Sentence);
+    }
+
+    [Fact]
     public async Task Every_revision_of_schema_1_reads_as_it_was_stored()
     {
         await using var services = database.Restarted();

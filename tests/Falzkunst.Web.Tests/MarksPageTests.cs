@@ -86,10 +86,23 @@ public sealed partial class MarksPageTests(Site site) : IClassFixture<Site>
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Post(id, "run", "Find", ("run", $"{run}"), ("seen", "1"), ("anew", "true"))).Code);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Post(id, "run", "ByHand", ("run", $"{run}"), await Seen(), ("x", "NaN"), ("y", "4"))).Code);
 
+        // Files for other machines are as laid out until the marks are read, and corrected by them from then on.
+        async Task<(string Name, string Svg)> FileAsync()
+        {
+            var file = await site.Browser.GetAsync($"/projects/{id}/sheets?handler=File&sheet={sheet}&format=svg&back=false", Stop);
+            return (file.Content.Headers.ContentDisposition!.FileNameStar!, await file.Content.ReadAsStringAsync(Stop));
+        }
+        var asLaid = await FileAsync();
+        Assert.DoesNotContain("corrected", asLaid.Name, StringComparison.Ordinal);
+
         (_, text) = await Post(id, "run", "Find", ("run", $"{run}"), await Seen(), ("anew", "true"));
         Assert.Contains("Cut along the print", text, StringComparison.Ordinal);
         Assert.Contains("never measured", text, StringComparison.Ordinal);
         await site.RestartAsync();
+        var corrected = await FileAsync();
+        Assert.Contains("-corrected", corrected.Name, StringComparison.Ordinal);
+        Assert.NotEqual(asLaid.Svg, corrected.Svg);
+        Assert.Contains("corrected", await Text(await site.Browser.GetAsync($"/projects/{id}/sheets?handler=Files&sheet={sheet}", Stop)), StringComparison.Ordinal);
         var reading = (await RunAsync(run)).State.Readings[^1];
         Assert.Equal((2, 1, true), (reading.Laid, reading.Looked, reading.Lies is not null));
         Assert.Equal(HttpStatusCode.OK, (await Post(id, "run", "Confirm", ("run", $"{run}"), await Seen())).Code);

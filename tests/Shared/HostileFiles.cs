@@ -13,7 +13,7 @@ public sealed record HostileFile(string Family, string Name, Func<byte[]> Make)
 }
 
 /// <summary>
-/// Files made to break a reader or what comes after it: ten families, each case asking for time, stack or memory in its own
+/// Files made to break a reader or what comes after it: eleven families, each case asking for time, stack or memory in its own
 /// way. Every one is answered with pieces or a sentence in seconds.
 /// </summary>
 public static class HostileFiles
@@ -22,7 +22,7 @@ public static class HostileFiles
 
     public static IReadOnlyList<HostileFile> All { get; } =
     [
-        .. Style(), .. Selectors(), .. Properties(), .. Nesting(), .. Reuse(), .. Numbers(), .. Extent(), .. Counts(), .. Names(), .. Kinds(),
+        .. Style(), .. Selectors(), .. Properties(), .. Nesting(), .. Reuse(), .. Numbers(), .. Extent(), .. Counts(), .. Names(), .. Kinds(), .. HostileCounts.All(),
     ];
 
     private static HostileFile Make(string family, string name, Func<string> svg) => new(family, name, () => Encoding.UTF8.GetBytes(svg()));

@@ -132,6 +132,31 @@ test("a machine duplicated with one holder has its stops in the plan after 10 ac
   expect(errors).toEqual([]);
 });
 
+test("a stock typed through by Tab keeps every number, though each field waits for the one before", async ({ page }) => {
+  const errors = watch(page);
+  await page.goto(`${address()}/drawer/stocks/mist-160`);
+  await ready(page);
+  const fields = { "Weight g/m²": "170", Thickness: "0.21", Kind: "foggy paper" };
+  const answers = [];
+  page.on("response", (answer) => answer.request().method() === "POST" && answers.push(answer.status()));
+  for (const [label, typed] of Object.entries(fields)) {
+    await page.getByLabel(label, { exact: true }).fill(typed);
+    await page.getByLabel(label, { exact: true }).press("Tab");
+  }
+  await expect.poll(() => answers).toEqual([200, 200, 200]);
+  await page.reload();
+  for (const [label, typed] of Object.entries(fields))
+    await expect(page.getByLabel(label, { exact: true })).toHaveValue(new RegExp(`^${typed}`));
+  // As it was, for whoever comes after.
+  for (let undone = 0; undone < 3; undone++) {
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(page.locator("#drawer-notice")).toContainText("Taken back");
+    await page.reload();
+    await ready(page);
+  }
+  expect(errors).toEqual([]);
+});
+
 test("two windows on one stock: the second is told, and what it typed is not done", async ({ page, context }) => {
   const errors = watch(page);
   await page.goto(`${address()}/drawer/stocks/mist-160`);

@@ -1,7 +1,8 @@
-// Eight clients edit, settle, begin and confirm against two web processes on one database; one of them is killed outright every so
-// often, and the database is restarted. Nothing that was acknowledged is lost, nothing is done twice, and no answer is without a
-// sentence. Long by scripts/impatient, short by impatient.spec.mjs.
+// Eight clients edit, bring pictures in, undo, redo, settle, begin and confirm against two web processes on one database, two windows on
+// each project of their own; one process is killed outright every so often, and the database is restarted. Nothing that was
+// acknowledged is lost, nothing is done twice, nothing that was undone returns, and no answer is without a sentence. Long by scripts/impatient, short by impatient.spec.mjs.
 import { execFileSync } from "node:child_process";
+import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { client, noticeOf } from "./client.mjs";
@@ -9,6 +10,7 @@ import { seeded } from "./seeded.mjs";
 import { drop, serve, startOn } from "./server.mjs";
 
 const database = join(dirname(fileURLToPath(import.meta.url)), "..", "..", "scripts", "database");
+const { PNG } = createRequire(import.meta.url)("pngjs");
 const sleep = (ms) => new Promise((r) => setTimeout(r, ms));
 
 /**
@@ -22,33 +24,56 @@ export async function impatient({ seconds, killEvery, restarts, clients, seed, s
   const servers = [first, await startOn(first.connections, port + 1)];
   const wrong = [],
     counts = {};
-  const acknowledged = new Map(); // project -> the highest head that was answered, and the edits that made each head
+  const acknowledged = new Map(); // project -> what was answered to have made each head: a number of cards, or the name of a picture
+  const moved = []; // heads that were answered to have moved, by undoing and redoing
   const until = Date.now() + seconds * 1000;
   const isOver = () => Date.now() > until;
   try {
     const shared = await client(servers[0].address).demo();
-    const own = await Promise.all(Array.from({ length: clients }, (_, i) => client(servers[0].address).begin(`Hands of ${i}`)));
+    // Two windows on each, of two servers.
+    const own = await Promise.all(Array.from({ length: clients / 2 }, (_, i) => client(servers[0].address).begin(`Hands of ${i}`)));
+
+    function isMade(project, head, what) {
+      const made = acknowledged.get(project) ?? new Map();
+      acknowledged.set(project, made);
+      if (made.has(head)) wrong.push(`revision ${head} of ${project} was acknowledged twice`);
+      made.set(head, what);
+    }
+
+    function picture(random, name) {
+      const png = new PNG({ width: 40, height: 30 });
+      for (let k = 0; k < png.data.length; k += 4) png.data.set([random() * 255, random() * 255, 90, 255], k);
+      const form = new FormData();
+      form.append("files", new Blob([PNG.sync.write(png)]), `${name}.png`);
+      return form;
+    }
 
     async function hands(i) {
       const random = seeded(seed + i);
       let desk = client(servers[i % 2].address);
       while (!isOver()) {
-        const project = random() < 0.6 ? shared : own[i];
+        const project = random() < 0.5 ? shared : own[i >> 1];
         try {
           const head = await desk.head(project);
           const pick = random();
           let answer, what;
-          if (pick < 0.5) {
+          if (project !== shared && pick < 0.35) {
+            what = pick < 0.2 ? "undo" : "redo";
+            answer = await desk.post(`/projects/${project}/set-out?handler=${what === "undo" ? "Undo" : "Redo"}`, {}, head);
+            if (answer.status === 200 && answer.head !== head) moved.push({ project, what, from: head, to: answer.head });
+          } else if (project !== shared && pick < 0.5) {
+            what = "picture";
+            const name = `leaf ${i} ${Math.floor(random() * 1e9).toString(36)}`;
+            answer = await desk.post(`/projects/${project}/art?handler=BringIn`, null, head, picture(random, name));
+            if (answer.status === 200 && answer.head !== head) isMade(project, answer.head, name);
+          } else if (project !== shared || pick < 0.5) {
             what = "edit";
             // Few cards of the shared project, so that its pieces can be put on sheets.
             const cards = String(1 + Math.floor(random() * (project === shared ? 2 : 400)));
             answer = await desk.post(`/projects/${project}/set-out?handler=Cards`, { cards }, head);
             // What is as it was already makes no revision.
             if (answer.status === 200 && answer.head !== head) {
-              const made = acknowledged.get(project) ?? new Map();
-              acknowledged.set(project, made);
-              if (made.has(answer.head)) wrong.push(`revision ${answer.head} of ${project} was acknowledged twice`);
-              made.set(answer.head, cards);
+              isMade(project, answer.head, cards);
             }
           } else if (pick < 0.62) {
             what = "place";
@@ -122,19 +147,36 @@ export async function impatient({ seconds, killEvery, restarts, clients, seed, s
     // What was acknowledged is in the history, each revision once and as it was answered.
     const desk = client(servers[0].address);
     const query = (sql) => execFileSync(database, ["query", name, sql], { encoding: "utf8" }).trim();
+    const parents = new Map(); // project -> revision -> the one that it was made of
     for (const [project, made] of acknowledged) {
-      const stored = new Map(
-        query(`select number || ' ' || coalesce((edit->'setOut'->>'cards'), '') from revisions where project_id = '${project}'`)
-          .split("\n")
-          .map((l) => l.split(" "))
-          .map(([n, c]) => [Number(n), c]),
+      const rows = query(
+        `select number || '|' || coalesce(parent, 0) || '|' || design_hash || '|' || set_out_hash || '|' || coalesce(edit->'setOut'->>'cards', '') || '|' || coalesce(edit::text, '') from revisions where project_id = '${project}'`,
       );
-      for (const [head, cards] of made) {
-        if (!stored.has(head)) wrong.push(`revision ${head} of ${project} was acknowledged and is gone`);
-        else if (stored.get(head) !== "" && stored.get(head) !== cards)
-          wrong.push(`revision ${head} of ${project} says ${stored.get(head)} cards and not ${cards}`);
+      const stored = new Map(
+        rows.split("\n").map((line) => {
+          const [number, parent, design, setOut, cards, ...edit] = line.split("|");
+          return [Number(number), { parent: Number(parent), design, setOut, cards, edit: edit.join("|") }];
+        }),
+      );
+      parents.set(project, stored);
+      for (const [head, what] of made) {
+        const revision = stored.get(head);
+        const before = stored.get(revision?.parent);
+        const isCards = /^\d+$/.test(what);
+        if (!revision) wrong.push(`revision ${head} of ${project} was acknowledged and is gone`);
+        else if (isCards && revision.cards !== "" && revision.cards !== what)
+          wrong.push(`revision ${head} of ${project} says ${revision.cards} cards and not ${what}`);
+        else if (!isCards && !revision.edit.includes(what)) wrong.push(`revision ${head} of ${project} does not bring in ${what}`);
+        // An edit changes what it says of what it was made of, and nothing else: what was undone there stays undone.
+        else if (isCards ? revision.design !== before.design : revision.setOut !== before.setOut || revision.design === before.design)
+          wrong.push(`revision ${head} of ${project} changed more or less than it says`);
       }
       await desk.head(project);
+    }
+    for (const { project, what, from, to } of moved) {
+      const stored = parents.get(project);
+      if (stored && (what === "undo" ? stored.get(from).parent !== to : stored.get(to)?.parent !== from))
+        wrong.push(`${what} from ${from} of ${project} went to ${to}`);
     }
     const unfinished = Number(query("select count(*) from runs where phase not in ('Done', 'Stopped', 'Broken')"));
     if (unfinished > 1) wrong.push(`${unfinished} runs are unfinished on one machine`);

@@ -32,7 +32,7 @@ public sealed record PaintAction(
         var now = PrintLook.Of(first);
         var band = Band(now.Band, Colour, Width, Dash, Gap, PrintLook.UsualMm) is { } b ? b with { RoundEnds = Round ?? b.RoundEnds } : null;
         var over = Band(now.Over, OverColour, OverWidth, OverDash, OverGap, (band?.WidthMm ?? PrintLook.UsualMm) / 2);
-        var look = now with { Fill = Fill is null ? now.Fill : IsNone(Fill) ? null : Upper(Fill), Band = band, Over = over };
+        var look = now with { Fill = Fill is null ? now.Fill : IsNone(Fill) ? null : Upper(Fill), Band = band, Over = over, Shading = null };
         return new PrintLines(lines, look);
     }
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
 
@@ -9,6 +10,9 @@ public sealed record Appearance
 
     /// <summary>Fill colour; null where nothing is filled.</summary>
     public string? Fill { get; init; }
+
+    /// <summary>How the fill changes over the area, in mm on the page; null for one colour. <see cref="Fill"/> is its middle then.</summary>
+    public Shading? Shading { get; init; }
     public double FillOpacity { get; init; } = 1;
     public bool FillEvenOdd { get; init; }
 
@@ -27,5 +31,5 @@ public sealed record Appearance
     public bool IsDashed => Stroke is not null && Dashes.Any(d => d > 0) && Dashes.Length > 0;
 
     /// <summary>The same look on a drawing of another size.</summary>
-    public Appearance Scaled(double by) => this with { StrokeWidth = StrokeWidth * by, Dashes = [.. Dashes.Select(d => d * by)], DashOffset = DashOffset * by };
+    public Appearance Scaled(double by) => this with { StrokeWidth = StrokeWidth * by, Dashes = [.. Dashes.Select(d => d * by)], DashOffset = DashOffset * by, Shading = Shading?.Under(Affine.Scale(by, by)) };
 }

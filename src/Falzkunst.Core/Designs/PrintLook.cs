@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Core.Designs;
 
@@ -10,6 +11,10 @@ public sealed record PrintLook(string? Fill, PrintBand? Band)
     /// <summary>A second band over the first, such as sleepers across a track; null for none.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public PrintBand? Over { get; init; }
+
+    /// <summary>How the fill changes over the area, in the coordinates of the piece; null for one colour. The fill is its middle.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public Shading? Shading { get; init; }
 
     /// <summary>Rings of one shape are filled by the even-odd rule; else by winding.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
@@ -25,13 +30,20 @@ public sealed record PrintLook(string? Fill, PrintBand? Band)
     [JsonIgnore]
     public IEnumerable<PrintBand> Bands => new[] { Band, Over }.OfType<PrintBand>();
 
-    /// <summary>The same on a line of another size.</summary>
-    public PrintLook Scaled(double by) => Math.Abs(by - 1) < 1e-9 ? this : this with { Band = Band?.Scaled(by), Over = Over?.Scaled(by) };
+    /// <summary>The same on a line that went elsewhere.</summary>
+    /// <param name="map">Where it went.</param>
+    /// <param name="by">How much wider its bands are.</param>
+    public PrintLook Under(Affine map, double by)
+    {
+        var look = Math.Abs(by - 1) < 1e-9 ? this : this with { Band = Band?.Scaled(by), Over = Over?.Scaled(by) };
+        return Shading is null ? look : look with { Shading = Shading.Under(map) };
+    }
 
     /// <summary>How a line is printed: as it is set, else as its file painted it, else in the colours that are known of it.</summary>
     public static PrintLook Of(Line line)
     {
-        if (line.Settings?.Print is { } set) return set with { EvenOdd = line.Painted?.EvenOdd ?? set.EvenOdd };
+        // A fill that somebody chose is of that colour alone; one that was left as it was keeps its shading.
+        if (line.Settings?.Print is { } set) return set with { EvenOdd = line.Painted?.EvenOdd ?? set.EvenOdd, Shading = line.Painted is { } was && was.Fill == set.Fill ? was.Shading : null };
         if (line.Painted is { } painted && (painted.Fill ?? painted.Band?.Colour) is not null) return painted;
         var (stroke, fill) = (line.Look.Stroke, line.Look.Fill);
         if (stroke is null && fill is null) return line.Path.IsClosed && line.Look.IsDrawnHere ? new(UsualColour, null) : new(null, new(UsualColour, UsualMm));
@@ -45,7 +57,7 @@ public sealed record PrintLook(string? Fill, PrintBand? Band)
             ? new PrintBand(stroke, Math.Clamp(seen.StrokeWidth, PrintBand.LeastMm, PrintBand.MostMm)) { RoundEnds = seen.LineCap == "round" } : null;
         if (band is not null && seen is { IsDashed: true, Dashes: [var dash, ..] })
             band = band with { DashMm = Math.Max(dash, PrintBand.LeastDashMm), GapMm = Math.Max(seen.Dashes.Length > 1 ? seen.Dashes[1] : dash, PrintBand.LeastDashMm) };
-        return band is null && seen.Fill is null ? null : new(seen.Fill, band) { EvenOdd = seen.FillEvenOdd };
+        return band is null && seen.Fill is null ? null : new(seen.Fill, band) { EvenOdd = seen.FillEvenOdd, Shading = seen.Fill is null ? null : seen.Shading };
     }
 }
 

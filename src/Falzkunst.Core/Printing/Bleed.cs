@@ -47,7 +47,7 @@ public static class Bleeding
         }
         return new(
             paper.Grow(mm, Corners.Round, Arcs.QuarterEdges(mm)),
-            [.. cells.Select(c => new FillLayer(c.Value.ToImmutable(), false, ColourOf(layers[c.Key])!))],
+            [.. cells.Select(c => new FillLayer(c.Value.ToImmutable(), false, ColourOf(layers[c.Key])!) { Shading = (layers[c.Key] as FillLayer)?.Shading })],
             [.. rings.SelectMany(r => r)]);
 
         void Add(int layer, Path cell)

@@ -11,7 +11,11 @@ public abstract record PrintLayer;
 /// <param name="Rings">What bounds it; open ones are closed by a straight way.</param>
 /// <param name="EvenOdd">By the even-odd rule; else by winding.</param>
 /// <param name="Colour">#rrggbb.</param>
-public sealed record FillLayer(ImmutableArray<Path> Rings, bool EvenOdd, string Colour) : PrintLayer;
+public sealed record FillLayer(ImmutableArray<Path> Rings, bool EvenOdd, string Colour) : PrintLayer
+{
+    /// <summary>How its colour changes over the area; null for one colour.</summary>
+    public Shading? Shading { get; init; }
+}
 
 /// <summary>Strokes of one colour.</summary>
 /// <param name="Strokes">Each dash is one.</param>

@@ -58,7 +58,7 @@ public static class PrintedArt
         if (shape.Count == 0) yield break;
         var look = PrintLook.Of(shape[0]);
         if (look.Fill is { } fill && shape.Where(l => l.Path.IsClosed).Select(l => l.Path).ToImmutableArray() is { IsEmpty: false } rings)
-            yield return new FillLayer(rings, look.EvenOdd || shape[0].Shape is null, fill);
+            yield return new FillLayer(rings, look.EvenOdd || shape[0].Shape is null, fill) { Shading = look.Shading };
         foreach (var band in look.Bands)
         {
             yield return new StrokeLayer(

@@ -46,6 +46,18 @@ internal sealed class PdfContent
         return Write(evenOdd ? "f*\n" : "f\n");
     }
 
+    /// <summary>Fills an area with a shading of the resources.</summary>
+    /// <param name="rings">What bounds the area.</param>
+    /// <param name="evenOdd">By the even-odd rule; else by winding.</param>
+    /// <param name="place">From the shading's plane to where it is painted.</param>
+    /// <param name="name">Its name in the resources.</param>
+    public PdfContent Shade(IEnumerable<Path> rings, bool evenOdd, Affine place, string name)
+    {
+        Save();
+        foreach (var ring in rings) Trace(ring);
+        return Write(evenOdd ? "W* n\n" : "W n\n").Map(place).Write("/").Write(name).Write(" sh\n").Restore();
+    }
+
     public PdfContent Stroke(IEnumerable<Path> lines)
     {
         foreach (var line in lines) Trace(line);

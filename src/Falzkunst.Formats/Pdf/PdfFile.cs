@@ -1,5 +1,7 @@
+using System.Globalization;
 using System.IO;
 using System.IO.Compression;
+using Falzkunst.Core.Designs;
 using Falzkunst.Core.Geometry;
 using Falzkunst.Core.Pictures;
 using PdfSharp.Drawing;
@@ -79,6 +81,51 @@ internal sealed class PdfFile : IDisposable
         return picture;
     }
 
+    /// <summary>Between two stops at one place colour changes over this share of a shading: a function has no room for two values, and numbers are written to a thousandth.</summary>
+    private const double LeastStep = 0.002;
+
+    /// <summary>A shading in its own plane (ISO 32000-1, 8.7.4.5.3 and 8.7.4.5.4).</summary>
+    public PdfDictionary Shade(Shading shading)
+    {
+        var made = new PdfDictionary(_document);
+        made.Elements["/ShadingType"] = new PdfInteger(shading.Kind == ShadingKind.Linear ? 2 : 3);
+        made.Elements["/ColorSpace"] = new PdfName("/DeviceRGB");
+        made.Elements["/Coords"] = Reals(shading.Kind == ShadingKind.Linear ? [0, 0, 1, 0] : [shading.FocusX, shading.FocusY, 0, 0, 0, 1]);
+        made.Elements["/Extend"] = new PdfArray(_document, new PdfBoolean(true), new PdfBoolean(true));
+        made.Elements["/Function"] = Stitched(shading.Stops);
+        _document.Internals.AddObject(made);
+        return made;
+    }
+
+    /// <summary>Colour from stop to stop: exponential functions of exponent 1, stitched together (ISO 32000-1, 7.10.3 and 7.10.4).</summary>
+    private PdfDictionary Stitched(IReadOnlyList<ShadingStop> stops)
+    {
+        var at = new List<double>();
+        foreach (var stop in stops) at.Add(Math.Round(at.Count == 0 ? stop.At : Math.Max(stop.At, at[^1] + LeastStep), 3));
+        var all = new PdfDictionary(_document) { Elements = { ["/FunctionType"] = new PdfInteger(3) } };
+        // Before the first stop and after the last their colours go on.
+        var (ends, from, to) = (new List<double>(), new List<string> { stops[0].Colour }, new List<string> { stops[0].Colour });
+        for (var i = 0; i < stops.Count; i++)
+        {
+            ends.Add(at[i]);
+            from.Add(stops[i].Colour);
+            to.Add(stops[Math.Min(i + 1, stops.Count - 1)].Colour);
+        }
+        var whole = 1 + (at[^1] >= 1 ? at[^1] - 1 + LeastStep : 0);
+        all.Elements["/Domain"] = Reals(Math.Min(0, at[0]) - LeastStep, whole);
+        all.Elements["/Bounds"] = Reals([.. ends]);
+        all.Elements["/Functions"] = new PdfArray(_document, [.. from.Zip(to, (a, b) => new PdfDictionary(_document)
+        {
+            Elements = { ["/FunctionType"] = new PdfInteger(2), ["/Domain"] = Reals(0, 1), ["/C0"] = Reals(Colour(a)), ["/C1"] = Reals(Colour(b)), ["/N"] = new PdfInteger(1) },
+        })]);
+        all.Elements["/Encode"] = Reals([.. from.SelectMany(_ => new double[] { 0, 1 })]);
+        return all;
+    }
+
+    private PdfArray Reals(params double[] numbers) => new(_document, [.. numbers.Select(n => new PdfReal(n))]);
+
+    private static double[] Colour(string colour) => [.. Enumerable.Range(0, 3).Select(i => int.Parse(colour.AsSpan(1 + 2 * i, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) / 255.0)];
+
     /// <summary>A layer that readers can show and hide.</summary>
     public PdfDictionary Layer(string name)
     {
@@ -131,8 +178,10 @@ internal sealed class PdfFile : IDisposable
     {
         var drawn = new PdfDictionary(_document);
         var layers = new PdfDictionary(_document);
-        foreach (var (name, value) in objects) (value.Elements.GetName("/Type") == "/OCG" ? layers : drawn).Elements["/" + name] = value.Reference;
-        return new PdfDictionary(_document) { Elements = { ["/XObject"] = drawn, ["/Properties"] = layers } };
+        var shadings = new PdfDictionary(_document);
+        foreach (var (name, value) in objects)
+            (value.Elements.ContainsKey("/ShadingType") ? shadings : value.Elements.GetName("/Type") == "/OCG" ? layers : drawn).Elements["/" + name] = value.Reference;
+        return new PdfDictionary(_document) { Elements = { ["/XObject"] = drawn, ["/Properties"] = layers, ["/Shading"] = shadings } };
     }
 
     private static PdfRectangle Rectangle(Box box, double height) => new(

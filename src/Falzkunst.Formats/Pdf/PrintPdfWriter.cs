@@ -90,6 +90,7 @@ public static class PrintPdfWriter
     {
         private readonly Dictionary<PrintedPiece, (string, PdfDictionary)> _pieces = new(ReferenceEqualityComparer.Instance);
         private readonly Dictionary<(string?, string?), (string Name, PdfDictionary? Form)> _pictures = [];
+        private readonly Dictionary<Shading, (string Name, PdfDictionary Made)> _shadings = [];
         private int _strips;
 
         public async Task<(string Name, PdfDictionary Form)> PieceAsync(PrintedPiece piece)
@@ -98,7 +99,7 @@ public static class PrintPdfWriter
             var content = new PdfContent();
             var objects = new Dictionary<string, PdfDictionary>(StringComparer.Ordinal);
             content.Save().ClipTo(piece.Clip);
-            foreach (var under in piece.Bleed.Under) content.FillColour(under.Colour).Fill(under.Rings, under.EvenOdd);
+            foreach (var under in piece.Bleed.Under) Fill(content, objects, under);
             for (var i = 0; i < piece.Layers.Length; i++)
             {
                 if (piece.Layers[i] is PictureLayer { Picture: var item }) await CarriedAsync(content, objects, piece, i, item);
@@ -116,7 +117,7 @@ public static class PrintPdfWriter
             switch (layer)
             {
                 case FillLayer fill:
-                    content.FillColour(fill.Colour).Fill(fill.Rings, fill.EvenOdd);
+                    Fill(content, objects, fill);
                     break;
                 case StrokeLayer stroke:
                     content.StrokeColour(stroke.Colour).Stroking(stroke.WidthMm, stroke.RoundEnds).Stroke(stroke.Strokes);
@@ -129,6 +130,20 @@ public static class PrintPdfWriter
                     content.Restore();
                     break;
             }
+        }
+
+        private void Fill(PdfContent content, Dictionary<string, PdfDictionary> objects, FillLayer fill)
+        {
+            if (fill.Shading is not { } shading)
+            {
+                content.FillColour(fill.Colour).Fill(fill.Rings, fill.EvenOdd);
+                return;
+            }
+            // The same one in its own plane stands in the file once, however often it is painted.
+            var own = shading with { Place = Affine.Identity };
+            if (!_shadings.TryGetValue(own, out var known)) _shadings[own] = known = ($"G{_shadings.Count}", file.Shade(own));
+            objects[known.Name] = known.Made;
+            content.Shade(fill.Rings, fill.EvenOdd, shading.Place, known.Name);
         }
 
         private async Task CarriedAsync(PdfContent content, Dictionary<string, PdfDictionary> objects, PrintedPiece piece, int layer, PictureItem item)

@@ -51,12 +51,16 @@ internal sealed record SvgPage(double Width, double Height, Affine Map, double U
 /// <summary>The viewBox attribute and how it is fitted into a viewport.</summary>
 internal static class SvgViewBox
 {
-    public static Box? Read(string? text)
+    public static Box? Read(string? text) => Numbers(text) is (var x, var y, > 0 and < 1e9 and var w, > 0 and < 1e9 and var h) ? new Box(x, y, x + w, y + h) : null;
+
+    /// <summary>A view of no width or height: nothing of what lies in it is shown (SVG 2, section 8.6).</summary>
+    public static bool ShowsNothing(string? text) => Numbers(text) is (_, _, 0, >= 0) or (_, _, >= 0, 0);
+
+    private static (double X, double Y, double Width, double Height)? Numbers(string? text)
     {
         if (text is null) return null;
         var scanner = new NumberScanner(text);
-        if (!scanner.TryNumber(out var x) || !scanner.TryNumber(out var y) || !scanner.TryNumber(out var w) || !scanner.TryNumber(out var h)) return null;
-        return w > 0 && h > 0 && w < 1e9 && h < 1e9 ? new Box(x, y, x + w, y + h) : null;
+        return scanner.TryNumber(out var x) && scanner.TryNumber(out var y) && scanner.TryNumber(out var w) && scanner.TryNumber(out var h) ? (x, y, w, h) : null;
     }
 
     /// <summary>The map from the view box into a viewport at the origin (SVG 2, section 8.2).</summary>

@@ -7,6 +7,9 @@ namespace Falzkunst.Formats.Svg;
 internal readonly record struct SvgPaint(string? Colour, double Opacity)
 {
     public static readonly SvgPaint None = new(null, 1);
+
+    /// <summary>Id of the gradient that it is the middle colour of; null for none.</summary>
+    public string? Server { get; init; }
 }
 
 /// <summary>The computed style of an element, lengths in user units.</summary>

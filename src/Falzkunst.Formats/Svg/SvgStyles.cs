@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Falzkunst.Core.Budgets;
 using Falzkunst.Core.Designs;
+using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Formats.Svg;
 
@@ -45,7 +46,7 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
         switch (name)
         {
             case "fill": return s with { Fill = inherit ? inherited.Fill : Paint(value, s, node) ?? s.Fill };
-            case "stroke": return s with { Stroke = inherit ? inherited.Stroke : Paint(value, s, node) ?? s.Stroke };
+            case "stroke": return s with { Stroke = inherit ? inherited.Stroke : OfOneColour(Paint(value, s, node), node) ?? s.Stroke };
             case "color": return inherit ? s : s with { Colour = SvgColour.Read(value)?.Colour ?? s.Colour };
             case "fill-opacity": return s with { FillOpacity = Share(value) ?? s.FillOpacity };
             case "stroke-opacity": return s with { StrokeOpacity = Share(value) ?? s.StrokeOpacity };
@@ -82,6 +83,22 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
         }
     }
 
+    /// <summary>The gradient that fills a shape, as it lies over it; null where it is filled by one colour.</summary>
+    /// <inheritdoc cref="SvgGradient.Over"/>
+    public Shading? ShadingOf(SvgStyle style, Box box, double width, double height, Affine toPage, SvgNode node)
+    {
+        if (style.Fill.Server is not { } id) return null;
+        var shading = servers.GradientOf(id)?.Over(box, width, height, toPage);
+        if (shading is null) OfOneColour(style.Fill, node);
+        return shading;
+    }
+
+    private SvgPaint? OfOneColour(SvgPaint? paint, SvgNode node)
+    {
+        if (paint?.Server is not null) note(new ReadingNote("gradient", "A gradient was replaced by its middle colour.", node.Place));
+        return paint;
+    }
+
     private string? NotApplied(string name, SvgNode node)
     {
         note(new ReadingNote(name, $"The {name.Replace('-', ' ')} of a shape was not applied; the shape is shown whole.", node.Place));
@@ -106,11 +123,7 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
             var close = value.IndexOf(')', StringComparison.Ordinal);
             if (close < 0) return null;
             var target = value[4..close].Trim(' ', '"', '\'');
-            if (servers.ColourOf(target) is { } colour)
-            {
-                note(new ReadingNote("gradient", "A gradient was replaced by its middle colour.", node.Place));
-                return colour;
-            }
+            if (servers.ColourOf(target) is { } colour) return colour;
             var fallback = value[(close + 1)..].Trim();
             note(new ReadingNote("pattern", "A pattern fill was left out.", node.Place));
             return fallback.Length > 0 && !isFallback ? Paint(fallback, style, node, isFallback: true) : SvgPaint.None;

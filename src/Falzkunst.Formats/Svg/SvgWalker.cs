@@ -160,7 +160,7 @@ internal sealed class SvgWalker(
         var y = node.Name == "svg" ? SvgLength.Read(node["y"], around.Height) ?? 0 : 0;
         var w = SvgLength.Read(sizedBy["width"], around.Width) ?? SvgLength.Read(node["width"], around.Width) ?? around.Width;
         var h = SvgLength.Read(sizedBy["height"], around.Height) ?? SvgLength.Read(node["height"], around.Height) ?? around.Height;
-        if (!(w > 0) || !(h > 0)) return;
+        if (!(w > 0) || !(h > 0) || SvgViewBox.ShowsNothing(node["viewBox"])) return;
         var view = SvgViewBox.Read(node["viewBox"]);
         var map = view is { } v ? SvgViewBox.Fit(v, w, h, node["preserveAspectRatio"]) : Affine.Identity;
         Children(node, around with
@@ -212,6 +212,8 @@ internal sealed class SvgWalker(
             notes.Add(new ReadingNote("uneven-stroke", "A stroke that was stretched more one way than the other is now even.", node.Place));
         var mapped = paths.Select(p => p.Map(here.Map)).Where(IsSane).ToList();
         if (mapped.Count < paths.Count) notes.Add(new ReadingNote("path-data", "A line far off the page was left out.", node.Place));
+        if (appearance.Fill is not null && here.Style.Fill.Server is not null)
+            appearance = appearance with { Shading = styles.ShadingOf(here.Style, paths.Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds)), here.Width, here.Height, here.Map, node) };
         var shown = here.Clips.Aggregate((IReadOnlyList<Path>)mapped, (left, clip) => SvgClips.Clipped(left, appearance, clip));
         if (shown.Count == 0) return;
         if (!ReferenceEquals(shown, mapped))

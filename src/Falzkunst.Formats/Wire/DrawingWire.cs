@@ -107,6 +107,7 @@ internal static class DrawingWire
         Text(w, a.Fill);
         w.Write(a.FillOpacity);
         w.Write(a.FillEvenOdd);
+        Write(w, a.Shading);
         Text(w, a.Stroke);
         w.Write(a.StrokeOpacity);
         w.Write(a.StrokeWidth);
@@ -123,6 +124,7 @@ internal static class DrawingWire
         Fill = Colour(r),
         FillOpacity = Number(r),
         FillEvenOdd = r.ReadBoolean(),
+        Shading = Shaded(r),
         Stroke = Colour(r),
         StrokeOpacity = Number(r),
         StrokeWidth = Number(r),
@@ -134,12 +136,45 @@ internal static class DrawingWire
         Opacity = Number(r),
     };
 
+    private static void Write(BinaryWriter w, Shading? shading)
+    {
+        w.Write(shading is not null);
+        if (shading is null) return;
+        w.Write(shading.Kind == ShadingKind.Radial);
+        Write(w, shading.Place);
+        w.Write(shading.FocusX);
+        w.Write(shading.FocusY);
+        Many(w, shading.Stops, static (w, s) =>
+        {
+            w.Write(s.At);
+            Text(w, s.Colour);
+        });
+    }
+
+    private static Shading? Shaded(BinaryReader r)
+    {
+        if (!r.ReadBoolean()) return null;
+        var (kind, place, x, y) = (r.ReadBoolean() ? ShadingKind.Radial : ShadingKind.Linear, Map(r), Number(r), Number(r));
+        var stops = Many(r, Shading.MostStops, static r => new ShadingStop(Number(r), Colour(r) ?? throw new InvalidDataException("A stop of no colour.")));
+        var isSane = stops.Length > 1 && stops[0].At >= 0 && stops[^1].At <= 1 && stops.Zip(stops.Skip(1)).All(s => s.First.At <= s.Second.At) && new Point(x, y).Length < 1 && Math.Abs(place.Determinant) > 0;
+        return isSane ? new Shading(kind, place, stops) { FocusX = x, FocusY = y } : throw new InvalidDataException("A shading that is none.");
+    }
+
+    private static void Write(BinaryWriter w, Affine m)
+    {
+        foreach (var n in new[] { m.A, m.B, m.C, m.D, m.E, m.F }) w.Write(n);
+    }
+
+    private static Affine Map(BinaryReader r) => new(Number(r), Number(r), Number(r), Number(r), Number(r), Number(r));
+
     private static void Write(BinaryWriter w, DrawnPicture p)
     {
         w.Write(p.Content.Length);
         w.Write(p.Content);
         w.Write(p.MediaType);
-        foreach (var n in new[] { p.Place.A, p.Place.B, p.Place.C, p.Place.D, p.Place.E, p.Place.F, p.Width, p.Height }) w.Write(n);
+        Write(w, p.Place);
+        w.Write(p.Width);
+        w.Write(p.Height);
         w.Write(p.Above);
         Text(w, p.Name);
         Many(w, p.Groups, static (w, g) => w.Write(g));
@@ -151,7 +186,7 @@ internal static class DrawingWire
         var length = r.ReadInt32();
         if (length < 0 || length > r.BaseStream.Length - r.BaseStream.Position) throw new InvalidDataException("A picture that is not whole.");
         return new DrawnPicture(
-            r.ReadBytes(length), Said(r), new Affine(Number(r), Number(r), Number(r), Number(r), Number(r), Number(r)), Number(r), Number(r),
+            r.ReadBytes(length), Said(r), Map(r), Number(r), Number(r),
             r.ReadInt32(), Text(r), Many(r, MostGroups, Said), Said(r));
     }
 

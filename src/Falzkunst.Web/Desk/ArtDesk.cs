@@ -57,7 +57,7 @@ public sealed class ArtDesk(ProjectDesk desk, ArtStore art, ProjectStore project
         return new BroughtIn(after, read.IsSheet) { Pictures = read.Pictures };
     }
 
-    /// <summary>Reads a file and says what would bring it in; nothing is written.</summary>
+    /// <summary>Reads a file and says what would bring it in; nothing is written but a file whose size has to be asked.</summary>
     /// <param name="on">The project as it is when that is done.</param>
     /// <param name="fileName">Name of the file.</param>
     /// <param name="content">The file.</param>

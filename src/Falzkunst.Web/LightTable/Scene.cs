@@ -125,6 +125,10 @@ public sealed record ScenePrint
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public string? Fill { get; init; }
 
+    /// <summary>How the colour changes over the area.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public SceneShading? Shading { get; init; }
+
     /// <summary>The area is bounded by the even-odd rule.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool EvenOdd { get; init; }
@@ -144,6 +148,13 @@ public sealed record ScenePrint
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public ScenePicture? Picture { get; init; }
 }
+
+/// <summary>Colours that change from stop to stop: along x from 0 to 1 of a plane of its own, or from a focus to the circle of radius 1.</summary>
+/// <param name="Map">From that plane to the piece.</param>
+/// <param name="At">Where its stops are, 0 to 1.</param>
+/// <param name="Colours">Their colours.</param>
+/// <param name="Focus">x and y of the focus; null for a linear one.</param>
+public sealed record SceneShading(double[] Map, double[] At, string[] Colours, [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] double[]? Focus);
 
 /// <summary>A page of a PDF laid over the table where its sheet lies.</summary>
 /// <param name="Src">Address of the PDF, which is another for every other page.</param>

@@ -40,7 +40,7 @@ internal static class ScenePieces
 
     private static List<ScenePrint>? PrintsOn(Piece piece) => PrintedArt.On(piece).Select(layer => layer switch
     {
-        FillLayer fill => new ScenePrint { Path = Data(fill.Rings), Fill = fill.Colour, EvenOdd = fill.EvenOdd },
+        FillLayer fill => new ScenePrint { Path = Data(fill.Rings), Fill = fill.Colour, EvenOdd = fill.EvenOdd, Shading = fill.Shading is { } s ? new SceneShading(Numbers(s.Place), [.. s.Stops.Select(stop => stop.At)], [.. s.Stops.Select(stop => stop.Colour)], s.Kind == ShadingKind.Radial ? [s.FocusX, s.FocusY] : null) : null },
         StrokeLayer stroke => new ScenePrint { Path = Data(stroke.Strokes), Stroke = stroke.Colour, Width = stroke.WidthMm, Round = stroke.RoundEnds },
         PictureLayer { Picture: var i } => new ScenePrint { Picture = new ScenePicture($"?handler=Dots&picture={i.Of}&side={PictureSide}&v={i.Key}", Numbers(i.Place), i.Width, i.Height, i.IsPattern) },
         _ => throw new ArgumentOutOfRangeException(nameof(piece), layer.GetType().Name, "Unknown layer."),

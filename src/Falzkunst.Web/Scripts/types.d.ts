@@ -48,10 +48,18 @@ interface ScenePrint {
     path?: string;
     fill?: string;
     evenOdd?: boolean;
+    shading?: SceneShading;
     stroke?: string;
     width?: number;
     round?: boolean;
     picture?: ScenePicture;
+}
+/** Along x from 0 to 1 of a plane of its own, or from a focus to the circle of radius 1. */
+interface SceneShading {
+    map: Map6;
+    at: number[];
+    colours: string[];
+    focus?: [number, number];
 }
 /** A page of a PDF laid over the table. */
 interface ScenePage {

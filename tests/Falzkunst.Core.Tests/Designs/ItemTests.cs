@@ -29,6 +29,19 @@ public sealed class ItemTests
         Assert.DoesNotContain(piece.Lines, l => l.Id == line.Id);
     });
 
+    [Theory]
+    [InlineData(-5, 0, "radius")]
+    [InlineData(double.NaN, 0, "radius")]
+    [InlineData(1e9, 0, "radius")]
+    [InlineData(2, -0.1, "third")]
+    public void A_corner_of_no_radius_that_can_be_is_refused_beside_its_field(double radius, double third, string field)
+    {
+        var action = new Actions.DrawRectangleAction(10, 10, 40, 20, radius, Third: third);
+        var refused = Assert.Throws<EditRefused>(() => action.For(new Actions.BenchContext(Plate, Picked.OfPieces("p1"), Given.Drawer)));
+        Assert.Equal((Reason.OutOfRange, field), (refused.Reason, refused.Field));
+        Assert.Equal(Measure.CornerRadius, refused.Values[0]);
+    }
+
     [Fact]
     public void A_narrow_piece_has_no_line_so_far_inside_and_has_it_again_when_it_is_wide()
     {

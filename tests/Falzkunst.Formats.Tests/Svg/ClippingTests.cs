@@ -11,6 +11,15 @@ public sealed class ClippingTests
 
     private static double Area(DrawnShape shape) => Math.Abs(shape.Paths.Sum(p => p.SignedArea));
 
+    [Theory]
+    [InlineData("viewBox='0 0 0 20'", 0)]
+    [InlineData("viewBox='0 0 20 0'", 0)]
+    [InlineData("viewBox='0 0 -3 20'", 1)]
+    [InlineData("viewBox=''", 1)]
+    [InlineData("viewBox='0 0 20 20'", 1)]
+    public void A_view_of_no_width_or_height_shows_nothing_and_one_that_is_none_is_as_if_it_were_not_there(string view, int shapes) =>
+        Assert.Equal(shapes, Parse($"<svg x='10' y='10' width='20' height='20' {view}><rect width='8' height='8'/></svg>").Shapes.Length);
+
     [Fact]
     public void A_filled_shape_keeps_its_share_of_the_clip_and_its_curves()
     {

@@ -90,7 +90,7 @@ public static class Assembler
     /// <summary>A line without an id as yet.</summary>
     private static Line ToLine(ArtLine art, Affine map)
     {
-        var line = new Line("", art.Path.Map(map), art.Operation, art.Look, art.Name, WorkedItem.InkFor(art.Operation, art.Look)) { Painted = art.Painted, Shape = art.Order };
+        var line = new Line("", art.Path.Map(map), art.Operation, art.Look, art.Name, WorkedItem.InkFor(art.Operation, art.Look)) { Painted = art.Painted?.Under(map, 1), Shape = art.Order };
         return art.Rule is { } rule && rule.Operation == art.Operation ? (Line)rule.Give(line) : line;
     }
 }

@@ -45,11 +45,11 @@ public sealed record Line(string Id, Path Path, Operation Operation, Look Look, 
     public override bool StandsFree => true;
 
     /// <summary>A line whose size is locked goes where the map takes its middle, turned and mirrored but not scaled.</summary>
-    public override Line Under(Affine map) => this with
+    public override Line Under(Affine map)
     {
-        Path = Path.Map(SizeLocked ? map.KeepingSizeAt(Path.Bounds.Centre) : map),
-        Painted = SizeLocked ? Painted : Painted?.Scaled(map.MeanScale),
-    };
+        var way = SizeLocked ? map.KeepingSizeAt(Path.Bounds.Centre) : map;
+        return this with { Path = Path.Map(way), Painted = Painted?.Under(way, SizeLocked ? 1 : map.MeanScale) };
+    }
 
     public override ImmutableArray<Line> LinesOn(Piece piece) => [this];
 }

@@ -1,6 +1,9 @@
 // @ts-check
 // What is printed on pieces, painted clipped to the paper, its pictures fetched once each; and whole pages that were drawn of a PDF.
 
+/** Beyond any area, in lengths of a shading. */
+const FAR = 1e4;
+
 export class Prints {
   /** Address of the page that the pictures belong to. */
   page = "";
@@ -56,6 +59,7 @@ export class Prints {
     g.setLineDash([]);
     for (const print of prints) {
       if (print.picture) this.#paintPicture(g, paper, print.picture);
+      else if (print.shading) this.#shade(g, print, print.shading);
       else if (print.fill) {
         g.fillStyle = print.fill;
         g.fill(this.#path(print), print.evenOdd ? "evenodd" : "nonzero");
@@ -67,6 +71,19 @@ export class Prints {
         g.stroke(this.#path(print));
       }
     }
+    g.restore();
+  }
+
+  /** @param {OffscreenCanvasRenderingContext2D} g @param {ScenePrint} print @param {SceneShading} shading */
+  #shade(g, print, { map, at, colours, focus }) {
+    const gradient = focus ? g.createRadialGradient(focus[0], focus[1], 0, 0, 0, 1) : g.createLinearGradient(0, 0, 1, 0);
+    at.forEach((share, i) => gradient.addColorStop(share, colours[i]));
+    g.save();
+    g.clip(this.#path(print), print.evenOdd ? "evenodd" : "nonzero");
+    g.transform(...map);
+    g.fillStyle = gradient;
+    // In its own plane, which is about as large as the area, everything is near.
+    g.fillRect(-FAR, -FAR, 2 * FAR, 2 * FAR);
     g.restore();
   }
 
