@@ -5,7 +5,10 @@ using Falzkunst.Core.Geometry;
 
 namespace Falzkunst.Formats.Svg;
 
-/// <summary>The clip paths of a file as areas in millimetres (CSS Masking Level 1, 5).</summary>
+/// <summary>
+/// The clip paths of a file as areas in millimetres (CSS Masking Level 1, 5), and those masks that are the same as one: nothing but
+/// white areas, through which all is seen and beside which nothing (7). Masks of greys are not applied.
+/// </summary>
 internal sealed class SvgClips(SvgStyles styles, IReadOnlyDictionary<string, SvgNode> byId, Budget budget, NoteList notes)
 {
     /// <summary>Clip paths that are cut off by others are followed so far.</summary>
@@ -25,8 +28,8 @@ internal sealed class SvgClips(SvgStyles styles, IReadOnlyDictionary<string, Svg
     /// <param name="height">Height of that.</param>
     public ImmutableArray<ClipArea> Resolve(string id, SvgNode node, Affine map, SvgStyle style, double width, double height)
     {
-        if (!byId.TryGetValue(id, out var clip) || clip.Name != "clipPath") return NotApplied(node);
-        if (clip["clipPathUnits"] == "objectBoundingBox")
+        if (!byId.TryGetValue(id, out var clip) || !(clip.Name == "clipPath" || (clip.Name == "mask" && IsOfWhite(clip, width)))) return NotApplied(node, clip?.Name == "mask");
+        if (clip[clip.Name == "mask" ? "maskContentUnits" : "clipPathUnits"] == "objectBoundingBox")
         {
             if (!SvgBasicShapes.IsShape(node.Name)) return NotApplied(node);
             var box = SvgBasicShapes.Read(node, width, height, budget).Paths.Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds));
@@ -45,10 +48,19 @@ internal sealed class SvgClips(SvgStyles styles, IReadOnlyDictionary<string, Svg
         return parts.TrueForAll(p => p.Parts is [var only] && ReferenceEquals(only, p.Whole)) ? paths : [.. parts.SelectMany(p => p.Parts)];
     }
 
-    private ImmutableArray<ClipArea> NotApplied(SvgNode node)
+    private ImmutableArray<ClipArea> NotApplied(SvgNode node, bool isMask = false)
     {
-        notes.Add(new ReadingNote("clip-path", "The clip path of a shape was not applied; the shape is shown whole.", node.Place));
+        notes.Add(isMask ? new ReadingNote("mask", "The mask of a shape was not applied; the shape is shown whole.", node.Place)
+            : new ReadingNote("clip-path", "The clip path of a shape was not applied; the shape is shown whole.", node.Place));
         return [];
+    }
+
+    /// <summary>All that a mask shows are areas of pure white.</summary>
+    private bool IsOfWhite(SvgNode mask, double width)
+    {
+        var around = styles.Compute(mask, SvgStyle.Initial, width);
+        return mask.Children.Count <= MostShapes && mask.Children.Where(c => c.IsSvg && c.Name is not ("title" or "desc" or "metadata")).All(c =>
+            SvgBasicShapes.IsShape(c.Name) && styles.Compute(c, around, width).ToAppearance(1, 1) is { Fill: "#FFFFFF", FillOpacity: 1, Opacity: 1, Stroke: null, Shading: null });
     }
 
     private ImmutableArray<ClipArea>? Areas(SvgNode clip, Affine map, SvgStyle style, double width, double height, int deepest)
@@ -76,7 +88,7 @@ internal sealed class SvgClips(SvgStyles styles, IReadOnlyDictionary<string, Svg
         }
         else if (SvgBasicShapes.IsShape(child.Name))
         {
-            shapes.Add(([.. SvgBasicShapes.Read(child, width, height, budget).Paths.Select(p => p.Map(map))], style.ClipEvenOdd));
+            shapes.Add(([.. SvgBasicShapes.Read(child, width, height, budget).Paths.Select(p => p.Map(map))], child.Parent?.Name == "mask" ? style.EvenOdd : style.ClipEvenOdd));
         }
         else if (child.Name is not ("title" or "desc" or "metadata"))
         {

@@ -18,6 +18,9 @@ internal sealed class SvgPaintServers(IReadOnlyDictionary<string, SvgNode> byId,
     /// <summary>The gradient of an id; null where there is none, or it is of one colour.</summary>
     public SvgGradient? GradientOf(string id) => Find(id).Whole;
 
+    /// <summary>The id is that of a pattern.</summary>
+    public bool IsPattern(string id) => byId.TryGetValue(id, out var node) && node.Name == "pattern";
+
     private (SvgPaint? Middle, SvgGradient? Whole) Find(string id)
     {
         if (!_known.TryGetValue(id, out var known)) _known[id] = known = Follow(id);

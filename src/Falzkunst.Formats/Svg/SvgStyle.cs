@@ -53,6 +53,9 @@ internal sealed record SvgStyle
     /// <summary>Id of the clip path that it is cut off at; null for none.</summary>
     public string? ClipPath { get; init; }
 
+    /// <summary>Id of the mask that it is seen through; null for none.</summary>
+    public string? Mask { get; init; }
+
     /// <summary>What reaches out of its viewport is shown all the same; null where nothing was said.</summary>
     public bool? ShowsOverflow { get; init; }
 
@@ -68,6 +71,7 @@ internal sealed record SvgStyle
         NonScalingStroke = false,
         Transform = null,
         ClipPath = null,
+        Mask = null,
         ShowsOverflow = null,
     };
 

@@ -45,8 +45,8 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
         var inherit = value == "inherit";
         switch (name)
         {
-            case "fill": return s with { Fill = inherit ? inherited.Fill : Paint(value, s, node) ?? s.Fill };
-            case "stroke": return s with { Stroke = inherit ? inherited.Stroke : OfOneColour(Paint(value, s, node), node) ?? s.Stroke };
+            case "fill": return s with { Fill = inherit ? inherited.Fill : Paint(value, s, node, isFill: true) ?? s.Fill };
+            case "stroke": return s with { Stroke = inherit ? inherited.Stroke : OfOneColour(Paint(value, s, node, isFill: false), node) ?? s.Stroke };
             case "color": return inherit ? s : s with { Colour = SvgColour.Read(value)?.Colour ?? s.Colour };
             case "fill-opacity": return s with { FillOpacity = Share(value) ?? s.FillOpacity };
             case "stroke-opacity": return s with { StrokeOpacity = Share(value) ?? s.StrokeOpacity };
@@ -69,7 +69,8 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
             case "clip-rule": return inherit ? s : s with { ClipEvenOdd = value == "evenodd" };
             case "overflow": return s with { ShowsOverflow = value is "visible" or "auto" };
             case "clip-path": return s with { ClipPath = value == "none" ? null : Reference(value) ?? NotApplied(name, node) };
-            case "mask" or "filter" when value is not "none":
+            case "mask": return s with { Mask = value == "none" ? null : Reference(value) ?? NotApplied(name, node) };
+            case "filter" when value is not "none":
                 NotApplied(name, node);
                 return s;
             case "marker" or "marker-start" or "marker-mid" or "marker-end" when value is not "none":
@@ -113,7 +114,9 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
         return target.Length > 1 && target[0] == '#' ? target[1..] : null;
     }
 
-    private SvgPaint? Paint(string value, SvgStyle style, SvgNode node, bool isFallback = false)
+    private const string Paper = "#FFFFFF";
+
+    private SvgPaint? Paint(string value, SvgStyle style, SvgNode node, bool isFill, bool isFallback = false)
     {
         budget.Work(1 + value.Length / 8);
         if (value is "none" or "") return SvgPaint.None;
@@ -124,9 +127,11 @@ internal sealed class SvgStyles(SvgCascade cascade, SvgPaintServers servers, Act
             if (close < 0) return null;
             var target = value[4..close].Trim(' ', '"', '\'');
             if (servers.ColourOf(target) is { } colour) return colour;
+            // What shows between the parts of a pattern is the paper.
+            if (isFill && target.Length > 1 && servers.IsPattern(target[1..])) return new SvgPaint(Paper, 1) { Server = target[1..] };
             var fallback = value[(close + 1)..].Trim();
-            note(new ReadingNote("pattern", "A pattern fill was left out.", node.Place));
-            return fallback.Length > 0 && !isFallback ? Paint(fallback, style, node, isFallback: true) : SvgPaint.None;
+            note(new ReadingNote("pattern", "A pattern was left out.", node.Place));
+            return fallback.Length > 0 && !isFallback ? Paint(fallback, style, node, isFill, isFallback: true) : SvgPaint.None;
         }
         if (SvgColour.Read(value) is { } known) return new SvgPaint(known.Colour, known.Opacity);
         note(new ReadingNote("colour", $"The colour “{ShownText.Clean(value, 30)}” was not understood.", node.Place));

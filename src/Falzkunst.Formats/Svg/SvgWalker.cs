@@ -112,7 +112,7 @@ internal sealed class SvgWalker(
             Groups = SvgBasicShapes.IsShape(node.Name) || string.IsNullOrWhiteSpace(node.Called) ? around.Groups : around.Groups.Add(node.Called.Trim()),
             Within = SvgBasicShapes.IsShape(node.Name) ? around.Within : around.Within.Add(++_groups),
             Declared = DeclaredBy(node) ?? around.Declared,
-            Clips = style.ClipPath is { } clip ? around.Clips.AddRange(_clips.Resolve(clip, node, placed, style, around.Width, around.Height)) : around.Clips,
+            Clips = new[] { style.ClipPath, style.Mask }.OfType<string>().Aggregate(around.Clips, (clips, id) => clips.AddRange(_clips.Resolve(id, node, placed, style, around.Width, around.Height))),
         };
     }
 
@@ -212,8 +212,9 @@ internal sealed class SvgWalker(
             notes.Add(new ReadingNote("uneven-stroke", "A stroke that was stretched more one way than the other is now even.", node.Place));
         var mapped = paths.Select(p => p.Map(here.Map)).Where(IsSane).ToList();
         if (mapped.Count < paths.Count) notes.Add(new ReadingNote("path-data", "A line far off the page was left out.", node.Place));
-        if (appearance.Fill is not null && here.Style.Fill.Server is not null)
-            appearance = appearance with { Shading = styles.ShadingOf(here.Style, paths.Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds)), here.Width, here.Height, here.Map, node) };
+        var box = BoxOf(paths);
+        var pattern = appearance.Fill is not null && here.Style.Fill.Server is { } server ? SvgPattern.Find(server, byId) : null;
+        if (pattern is null) appearance = Shaded(appearance, here.Style, box, here, node);
         var shown = here.Clips.Aggregate((IReadOnlyList<Path>)mapped, (left, clip) => SvgClips.Clipped(left, appearance, clip));
         if (shown.Count == 0) return;
         if (!ReferenceEquals(shown, mapped))
@@ -224,15 +225,47 @@ internal sealed class SvgWalker(
         }
         budget.Shape();
         Shapes.Add(new DrawnShape([.. shown], appearance, node.Called, here.Groups, here.Declared, node.Place) { Within = here.Within });
+        if (pattern is not null) Tiles(pattern, mapped, appearance.FillEvenOdd, box, here, node);
+    }
+
+    private static Box BoxOf(IEnumerable<Path> paths) => paths.Aggregate(Box.Empty, (all, p) => all.Include(p.Bounds));
+
+    private Appearance Shaded(Appearance appearance, SvgStyle style, Box box, Around around, SvgNode node) => appearance.Fill is null || style.Fill.Server is null ? appearance
+        : appearance with { Shading = styles.ShadingOf(style, box, around.Width, around.Height, around.Map, node) };
+
+    /// <summary>What a pattern fills a shape with, tile by tile, printed on it and cut off at its edge.</summary>
+    private void Tiles(SvgPattern pattern, IReadOnlyList<Path> shape, bool isEvenOdd, Box box, Around around, SvgNode node)
+    {
+        var key = $"pattern {pattern.Content.Place}";
+        var tiles = _reusing.Contains(key) || _reusing.Count >= DeepestReuse ? null : pattern.Over(box, around.Width, around.Height);
+        if (tiles is null)
+        {
+            notes.Add(new ReadingNote("pattern", "A pattern of very many tiles, or of itself, was left out; its shape is white.", node.Place));
+            return;
+        }
+        _reusing.Add(key);
+        var inShape = around.Clips.Add(new ClipArea(shape, isEvenOdd, budget));
+        foreach (var (tile, content) in tiles)
+        {
+            budget.Work(100);
+            Children(pattern.Content, around with
+            {
+                Map = content.Then(around.Map), Style = SvgStyle.Initial, Declared = Operation.Print, Depth = around.Depth + 1,
+                Clips = inShape.Add(new ClipArea([tile.Map(around.Map)], isEvenOdd: false, budget)),
+            });
+        }
+        _reusing.RemoveAt(_reusing.Count - 1);
     }
 
     /// <summary>What is written, set run by run in the nearest face; drawn unless the file says otherwise.</summary>
     private void Text(SvgNode node, Around around)
     {
         var text = new SvgWords(styles, faces, budget, notes, around.Width, around.Height);
-        foreach (var (letters, style) in text.Set(node, around.Style))
+        var runs = text.Set(node, around.Style).ToList();
+        var box = BoxOf(runs.SelectMany(r => r.Item1));
+        foreach (var (letters, style) in runs)
         {
-            var appearance = style.ToAppearance(around.Map.MeanScale, pageScale);
+            var appearance = Shaded(style.ToAppearance(around.Map.MeanScale, pageScale), style, box, around, node);
             if (!style.Visible || (appearance.Fill is null && appearance.Stroke is null)) continue;
             var mapped = letters.Select(p => p.Map(around.Map)).Where(IsSane).ToList();
             var shown = around.Clips.Aggregate((IReadOnlyList<Path>)mapped, (left, clip) => SvgClips.Clipped(left, appearance, clip));

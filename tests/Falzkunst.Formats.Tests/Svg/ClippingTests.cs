@@ -12,6 +12,18 @@ public sealed class ClippingTests
     private static double Area(DrawnShape shape) => Math.Abs(shape.Paths.Sum(p => p.SignedArea));
 
     [Theory]
+    [InlineData("<title>a hole</title><circle cx='50' cy='50' r='20' fill='white'/>", 1256.64, "")]
+    [InlineData("<circle cx='50' cy='50' r='20' fill='#808080'/>", 10000, "mask")]
+    [InlineData("<g><circle cx='50' cy='50' r='20' fill='white'/></g>", 10000, "mask")]
+    [InlineData("<circle cx='50' cy='50' r='20' fill='white' opacity='.5'/>", 10000, "mask")]
+    public void A_mask_of_nothing_but_white_is_a_clip_and_any_other_is_told(string inside, double area, string note)
+    {
+        var drawing = Parse($"<mask id='m' maskUnits='userSpaceOnUse' width='100' height='100'>{inside}</mask><rect width='100' height='100' fill='#345' mask='url(#m)'/>");
+        Assert.Equal(area, Area(Assert.Single(drawing.Shapes)), 0.5);
+        Assert.Equal(note, string.Concat(drawing.Notes.Select(n => n.Code)));
+    }
+
+    [Theory]
     [InlineData("viewBox='0 0 0 20'", 0)]
     [InlineData("viewBox='0 0 20 0'", 0)]
     [InlineData("viewBox='0 0 -3 20'", 1)]

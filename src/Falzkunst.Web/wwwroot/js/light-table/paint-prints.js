@@ -1,9 +1,6 @@
 // @ts-check
 // What is printed on pieces, painted clipped to the paper, its pictures fetched once each; and whole pages that were drawn of a PDF.
 
-/** Beyond any area, in lengths of a shading. */
-const FAR = 1e4;
-
 export class Prints {
   /** Address of the page that the pictures belong to. */
   page = "";
@@ -14,6 +11,8 @@ export class Prints {
   #pages = new Map();
   /** @type {WeakMap<ScenePrint, Path2D>} */
   #paths = new WeakMap();
+  /** @type {WeakMap<ScenePrint, Path2D>} areas in the planes of their shadings */
+  #shaded = new WeakMap();
 
   /** @param {() => void} arrived called when a picture has come */
   constructor(arrived) {
@@ -78,12 +77,17 @@ export class Prints {
   #shade(g, print, { map, at, colours, focus }) {
     const gradient = focus ? g.createRadialGradient(focus[0], focus[1], 0, 0, 0, 1) : g.createLinearGradient(0, 0, 1, 0);
     at.forEach((share, i) => gradient.addColorStop(share, colours[i]));
+    // Filled in the shading's plane: an area that is clipped to has no smooth edge.
+    let own = this.#shaded.get(print);
+    if (!own) {
+      own = new Path2D();
+      own.addPath(this.#path(print), new DOMMatrix(map).inverse());
+      this.#shaded.set(print, own);
+    }
     g.save();
-    g.clip(this.#path(print), print.evenOdd ? "evenodd" : "nonzero");
     g.transform(...map);
     g.fillStyle = gradient;
-    // In its own plane, which is about as large as the area, everything is near.
-    g.fillRect(-FAR, -FAR, 2 * FAR, 2 * FAR);
+    g.fill(own, print.evenOdd ? "evenodd" : "nonzero");
     g.restore();
   }
 
