@@ -111,6 +111,9 @@ public sealed class DrawerStoreTests(TestDatabase database) : IClassFixture<Test
     [Fact]
     public async Task Changes_are_taken_back_and_done_again_and_other_parts_stay_as_they_are()
     {
+        // What was taken back before something new was done is not done again by taking back that as well.
+        await PutAsync("Kraft is paler", (await StockAsync("kraft-240")) with { Colour = "#C8B08A" });
+        await UndoAsync();
         var first = await StockAsync("kraft-240");
         await PutAsync("Kraft is called Board", first with { Name = "Board 240" });
         await PutAsync("Board is heavier", (await StockAsync("kraft-240")) with { GramsPerSquareMetre = 250 });

@@ -143,9 +143,9 @@ public sealed class DrawerStore(FalzkunstDb db, CatalogueStore catalogue, TimePr
     private Task<DrawerChangeRow?> UndoableAsync(Guid owner, CancellationToken stop) => db.DrawerChanges.AsNoTracking().Include(c => c.Things)
         .Where(c => c.Owner == owner && c.UndoneAt == null).OrderByDescending(c => c.Number).FirstOrDefaultAsync(stop);
 
-    /// <summary>The first of those taken back that nothing new came after.</summary>
+    /// <summary>The first of those taken back that nothing new came after, though that was taken back as well.</summary>
     private Task<DrawerChangeRow?> RedoableAsync(Guid owner, CancellationToken stop) => db.DrawerChanges.AsNoTracking().Include(c => c.Things)
-        .Where(c => c.Owner == owner && c.UndoneAt != null && !db.DrawerChanges.Any(n => n.Owner == owner && n.UndoneAt == null && n.Number > c.Number))
+        .Where(c => c.Owner == owner && c.UndoneAt != null && !db.DrawerChanges.Any(n => n.Owner == owner && n.Number > c.Number && (n.UndoneAt == null || n.At >= c.UndoneAt)))
         .OrderBy(c => c.Number).FirstOrDefaultAsync(stop);
 
     private async Task<string?> LastAsync(Guid owner, string kind, string key, CancellationToken stop) => await db.DrawerChanges.AsNoTracking()
