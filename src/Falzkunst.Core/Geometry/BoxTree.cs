@@ -32,16 +32,19 @@ public sealed class BoxTree
         }
     }
 
-    /// <summary>The indices of all boxes that meet <paramref name="query"/>, touching included, in no particular order.</summary>
-    public List<int> Meeting(Box query)
+    /// <summary>The indices of boxes that meet <paramref name="query"/>, touching included, in no particular order.</summary>
+    /// <param name="query">The box.</param>
+    /// <param name="most">No more than so many are looked for.</param>
+    public List<int> Meeting(Box query, int most = int.MaxValue)
     {
         var found = new List<int>();
-        if (_boxes.Length > 0) Visit(_levels.Count - 1, 0, query, found);
+        if (_boxes.Length > 0) Visit(_levels.Count - 1, 0, query, found, most);
         return found;
     }
 
-    private void Visit(int level, int node, Box query, List<int> found)
+    private void Visit(int level, int node, Box query, List<int> found, int most)
     {
+        if (found.Count >= most) return;
         if (level < 0)
         {
             if (_boxes[_order[node]].Overlaps(query)) found.Add(_order[node]);
@@ -49,6 +52,6 @@ public sealed class BoxTree
         }
         if (!_levels[level][node].Overlaps(query)) return;
         var width = level == 0 ? _order.Length : _levels[level - 1].Length;
-        for (var child = node * Fan; child < Math.Min((node + 1) * Fan, width); child++) Visit(level - 1, child, query, found);
+        for (var child = node * Fan; child < Math.Min((node + 1) * Fan, width); child++) Visit(level - 1, child, query, found, most);
     }
 }

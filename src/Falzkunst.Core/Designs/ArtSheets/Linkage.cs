@@ -173,6 +173,16 @@ public sealed class Linkage
         var diagonal = new Point(all.Width, all.Height).Length;
         for (var i = 0; i < _boxes.Count; i++)
         {
+            // Of many that lie over it any do: they are all as near as can be, and thousands of them would be n² pairs to look at.
+            var over = tree.Meeting(_boxes[i], Neighbours + 1);
+            if (over.Count > Neighbours)
+            {
+                foreach (var k in over.Where(k => k != i).Take(Neighbours))
+                {
+                    if (seen.Add((Math.Min(i, k), Math.Max(i, k)))) yield return (i, k, 0);
+                }
+                continue;
+            }
             for (var reach = start; ; reach *= 2)
             {
                 var found = tree.Meeting(_boxes[i].Grow(reach)).Where(k => k != i).ToList();
