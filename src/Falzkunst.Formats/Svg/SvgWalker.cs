@@ -250,7 +250,10 @@ internal sealed class SvgWalker(
             budget.Work(100);
             Children(pattern.Content, around with
             {
-                Map = content.Then(around.Map), Style = SvgStyle.Initial, Declared = Operation.Print, Depth = around.Depth + 1,
+                Map = content.Then(around.Map),
+                Style = SvgStyle.Initial,
+                Declared = Operation.Print,
+                Depth = around.Depth + 1,
                 Clips = inShape.Add(new ClipArea([tile.Map(around.Map)], isEvenOdd: false, budget)),
             });
         }
