@@ -90,13 +90,13 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
     public Task<int> ForgetUnansweredAsync(CancellationToken stop)
     {
         var before = clock.GetUtcNow() - Unanswered;
-        return db.Database.ExecuteSqlAsync(
-            $"""
-            delete from art_files a where at < {before}
+        return db.Database.ExecuteSqlRawAsync(
+            $$"""
+            delete from art_files a where at < {0}
               and not exists (
-                select from revisions r, lateral jsonb_array_elements(case when r.edit->>'edit' = 'together' then r.edit->'edits' else jsonb_build_array(r.edit) end) as one
+                select from revisions r, {{StoredEdits.EachAsOne}}
                 where r.project_id = a.project_id and one->>'art' = a.id::text)
-            """, stop);
+            """, [before], stop);
     }
 
     /// <summary>The hands that files came from so far, by name.</summary>
@@ -115,15 +115,15 @@ public sealed class ArtStore(FalzkunstDb db, TimeProvider clock)
     /// <summary>The files that the project has at a revision: those brought in on the way to it, oldest first.</summary>
     public async Task<List<ArtCard>> ListAsync(Guid owner, Guid project, int head, CancellationToken stop)
     {
-        var broughtIn = await db.Database.SqlQuery<Guid>($"""
+        var broughtIn = await db.Database.SqlQueryRaw<Guid>($$"""
             with recursive way as (
-                select number, parent, edit from revisions where project_id = {project} and number = {head}
+                select number, parent, edit from revisions where project_id = {0} and number = {1}
                 union all
-                select r.number, r.parent, r.edit from revisions r join way on r.number = way.parent where r.project_id = {project}
+                select r.number, r.parent, r.edit from revisions r join way on r.number = way.parent where r.project_id = {0}
             )
-            select (one->>'art')::uuid as "Value" from way, lateral jsonb_array_elements(case when edit->>'edit' = 'together' then edit->'edits' else jsonb_build_array(edit) end) as one
+            select (one->>'art')::uuid as "Value" from way r, {{StoredEdits.EachAsOne}}
             where one->>'edit' in ('bring-in-art', 'keep-art')
-            """).ToListAsync(stop);
+            """, project, head).ToListAsync(stop);
         var rows = await db.ArtFiles.AsNoTracking()
             .Where(a => a.ProjectId == project && a.Owner == owner && broughtIn.Contains(a.Id))
             .OrderBy(a => a.At)

@@ -43,13 +43,13 @@ public sealed class PictureStore(FalzkunstDb db, TimeProvider clock)
     public Task<int> ForgetUnreferredAsync(CancellationToken stop)
     {
         var before = clock.GetUtcNow() - Unreferred;
-        return db.Database.ExecuteSqlAsync(
-            $"""
-            delete from pictures p where at < {before}
+        return db.Database.ExecuteSqlRawAsync(
+            $$"""
+            delete from pictures p where at < {0}
               and p.content not in (
-                select one->>'content' from revisions r, lateral jsonb_array_elements(case when r.edit->>'edit' = 'together' then r.edit->'edits' else jsonb_build_array(r.edit) end) as one
+                select one->>'content' from revisions r, {{StoredEdits.EachAsOne}}
                 where one->>'edit' = 'bring-in-picture' and one->>'content' is not null)
-            """, stop);
+            """, [before], stop);
     }
 
     /// <summary>The file of a picture as it came; null where the owner has none of that content.</summary>

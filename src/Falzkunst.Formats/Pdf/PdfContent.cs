@@ -84,11 +84,10 @@ internal sealed class PdfContent
         return path.IsClosed ? Write("h\n") : this;
     }
 
-    private PdfContent Colour(string colour, string op)
-    {
-        for (var i = 1; i < 7; i += 2) _text.Append((int.Parse(colour.AsSpan(i, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) / 255.0).ToString(Number, CultureInfo.InvariantCulture)).Append(' ');
-        return Write(op).Write("\n");
-    }
+    private PdfContent Colour(string colour, string op) => Numbers(Shares(colour)).Write(op).Write("\n");
+
+    /// <summary>Red, green and blue of a colour, 0 to 1.</summary>
+    public static double[] Shares(string colour) => [.. Enumerable.Range(0, 3).Select(i => int.Parse(colour.AsSpan(1 + 2 * i, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) / 255.0)];
 
     private PdfContent Numbers(params ReadOnlySpan<double> numbers)
     {

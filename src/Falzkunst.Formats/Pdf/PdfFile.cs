@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.IO;
 using System.IO.Compression;
 using Falzkunst.Core.Designs;
@@ -116,15 +115,13 @@ internal sealed class PdfFile : IDisposable
         all.Elements["/Bounds"] = Reals([.. ends]);
         all.Elements["/Functions"] = new PdfArray(_document, [.. from.Zip(to, (a, b) => new PdfDictionary(_document)
         {
-            Elements = { ["/FunctionType"] = new PdfInteger(2), ["/Domain"] = Reals(0, 1), ["/C0"] = Reals(Colour(a)), ["/C1"] = Reals(Colour(b)), ["/N"] = new PdfInteger(1) },
+            Elements = { ["/FunctionType"] = new PdfInteger(2), ["/Domain"] = Reals(0, 1), ["/C0"] = Reals(PdfContent.Shares(a)), ["/C1"] = Reals(PdfContent.Shares(b)), ["/N"] = new PdfInteger(1) },
         })]);
         all.Elements["/Encode"] = Reals([.. from.SelectMany(_ => new double[] { 0, 1 })]);
         return all;
     }
 
     private PdfArray Reals(params double[] numbers) => new(_document, [.. numbers.Select(n => new PdfReal(n))]);
-
-    private static double[] Colour(string colour) => [.. Enumerable.Range(0, 3).Select(i => int.Parse(colour.AsSpan(1 + 2 * i, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) / 255.0)];
 
     /// <summary>A layer that readers can show and hide.</summary>
     public PdfDictionary Layer(string name)
